@@ -1,0 +1,42 @@
+namespace RuddySpring.Core;
+
+/// <summary>The values a field may take, with the words to say so.</summary>
+/// <param name="Field">Name of the field as it stands in contracts, e.g. <c>doseGrams</c>.</param>
+/// <param name="Label">What people call it, e.g. "Dose".</param>
+/// <param name="Min">Smallest allowed value, inclusive.</param>
+/// <param name="Max">Largest allowed value, inclusive.</param>
+/// <param name="Unit">Unit as printed, e.g. "g".</param>
+public sealed record FieldRange(string Field, string Label, double Min, double Max, string Unit)
+{
+    /// <summary>Returns <paramref name="value"/> when it is finite and in range.</summary>
+    /// <exception cref="FieldRangeException">The value is not a number or lies outside the range.</exception>
+    public double Check(double value) =>
+        double.IsFinite(value) && value >= Min && value <= Max ? value : throw new FieldRangeException(this, value);
+
+    /// <summary>One sentence that names the field and its range.</summary>
+    public string Sentence(double value) =>
+        double.IsFinite(value)
+            ? $"{Label} is {value:0.###} {Unit}; it must lie between {Min:0.###} and {Max:0.###} {Unit}."
+            : $"{Label} must be a number between {Min:0.###} and {Max:0.###} {Unit}.";
+}
+
+/// <summary>A value outside the range of its field. Carries the range, so that every caller can name it.</summary>
+public sealed class FieldRangeException(FieldRange range, double value)
+    : ArgumentOutOfRangeException(range.Field, range.Sentence(value))
+{
+    /// <summary>The range that was broken.</summary>
+    public FieldRange Range { get; } = range;
+
+    /// <summary>The sentence alone, without the parameter's name that the framework appends.</summary>
+    public string Sentence { get; } = range.Sentence(value);
+}
+
+/// <summary>A value that is in range by itself but does not go with the others.</summary>
+public sealed class DoesNotFitException(string field, string sentence) : ArgumentException(sentence)
+{
+    /// <summary>The field to change first.</summary>
+    public string Field { get; } = field;
+
+    /// <summary>What does not fit and what would.</summary>
+    public string Sentence { get; } = sentence;
+}

@@ -1,0 +1,41 @@
+using RuddySpring.Core.Water;
+
+namespace RuddySpring.Core.Puck;
+
+/// <summary>
+/// How a wet puck resists: Q = p / R (Darcy), R = R_b * viscosity * swell(t) * soften(t) * erode(V) * (1 + beta p).
+/// One place for the law, used by the simulation and by everything that reads a trace back.
+/// </summary>
+public static class FlowResistance
+{
+    /// <summary>The factor on R_b from time since wetting (s) and water passed per dose (ml/g), without pressure and viscosity.</summary>
+    public static double StateFactor(PuckParameters puck, double wetSeconds, double passedMlPerGram) =>
+        Swell(puck, wetSeconds) * Erode(puck, passedMlPerGram);
+
+    /// <summary>Factor from the pressure in bar.</summary>
+    public static double Compaction(PuckParameters puck, double pressureBar) => 1.0 + (puck.CompactionPerBar * pressureBar);
+
+    /// <summary>Swelling and softening, from the time in s since the puck was wet.</summary>
+    public static double Swell(PuckParameters puck, double wetSeconds) =>
+        (1.0 - ((1.0 - puck.SwellFrom) * Math.Exp(-wetSeconds / puck.SwellSeconds)))
+        * (1.0 - (puck.SoftensBy * (1.0 - Math.Exp(-wetSeconds / puck.SoftenSeconds))));
+
+    /// <summary>Erosion, from the water passed per dose in ml/g.</summary>
+    public static double Erode(PuckParameters puck, double passedMlPerGram) =>
+        puck.ErodedTo + ((1.0 - puck.ErodedTo) * Math.Exp(-passedMlPerGram / puck.ErosionRatio));
+
+    /// <summary>How far the flow has come in, 0 to 1, from the time in s since it began: it is no step at first drops.</summary>
+    public static double Onset(double flowingSeconds) => flowingSeconds > 6.0 ? 1.0 : 1.0 - Math.Exp(-flowingSeconds / 0.8);
+
+    /// <summary>Factor from the water's temperature in degC: viscosity relative to 93 degC.</summary>
+    public static double Thermal(double waterC) => Viscosity.RelativeTo93C(waterC);
+
+    /// <summary>
+    /// How permeability goes with particle size, Kozeny (1927) and Carman (1937): k = d^2 e^3 / (180 (1 - e)^2).
+    /// </summary>
+    /// <param name="particleMetres">Diameter of the particles in m.</param>
+    /// <param name="porosity">Void share of the bed, between 0 and 1.</param>
+    /// <returns>Permeability in m2.</returns>
+    public static double KozenyCarmanPermeability(double particleMetres, double porosity) =>
+        particleMetres * particleMetres * Math.Pow(porosity, 3) / (180.0 * Math.Pow(1.0 - porosity, 2));
+}

@@ -1,0 +1,205 @@
+using RuddySpring.Core.Water;
+
+namespace RuddySpring.Core.Puck;
+
+/// <summary>What came of one step.</summary>
+/// <param name="InflowMl">Water that entered the puck, ml.</param>
+/// <param name="OutflowMl">Water that left it, ml.</param>
+/// <param name="SolidsGrams">Solids that left with it, g.</param>
+/// <param name="CupGrams">Weight that fell into the cup, g.</param>
+public readonly record struct PuckStep(double InflowMl, double OutflowMl, double SolidsGrams, double CupGrams);
+
+/// <summary>
+/// A puck under pressure: parallel lanes, each wetted by its own front (<see cref="Wetting"/>), resisting by
+/// <see cref="FlowResistance"/>, giving its solubles by <see cref="Extraction"/>. High pressure on a badly wetted puck, and high
+/// pressure held on an eroded one, widen the spread of the lanes: a channel. Deterministic.
+/// </summary>
+public sealed class PuckModel
+{
+    private const double EarlyStress = 0.10;  // per bar s above 3 bar on lanes still dry
+    private const double LateStress = 0.004;  // per bar s above 6 bar on lanes already eroded
+
+    private readonly PuckParameters _puck;
+    private readonly Lane[] _lanes;
+    private readonly double _thermal;
+    private readonly double _densityGramsPerMl;
+    private readonly double _laneHeldMl;
+    private double _stress;
+
+    /// <summary>A dry puck.</summary>
+    /// <param name="puck">Its parameters.</param>
+    /// <param name="laneFactors">Permeability of each lane over the mean, length <see cref="PuckParameters.Lanes"/>; null spreads them by
+    /// the quantiles of a normal distribution of the logarithm.</param>
+    /// <exception cref="FieldRangeException">A parameter is out of range.</exception>
+    public PuckModel(PuckParameters puck, IReadOnlyList<double>? laneFactors = null)
+    {
+        _puck = puck.Checked();
+        _thermal = FlowResistance.Thermal(puck.WaterC);
+        _densityGramsPerMl = LiquidWater.DensityGramsPerMl(puck.WaterC);
+        var factors = laneFactors ?? QuantileFactors(puck.Lanes, puck.LaneSpread);
+        HeldMl = puck.Retention * puck.DoseGrams / _densityGramsPerMl;
+        _laneHeldMl = HeldMl / factors.Count;
+        _lanes =
+        [
+            .. factors.Select(f => new Lane(
+                f, new Extraction(puck.DoseGrams / factors.Count, _laneHeldMl, puck.SolubleShare, puck.WaterC))),
+        ];
+    }
+
+    /// <summary>Water in ml that the puck takes before it gives any.</summary>
+    public double HeldMl { get; }
+
+    /// <summary>Water that has entered, ml.</summary>
+    public double InflowMl { get; private set; }
+
+    /// <summary>Water that has left, ml.</summary>
+    public double OutflowMl { get; private set; }
+
+    /// <summary>Weight in the cup, g: water and solids.</summary>
+    public double CupGrams { get; private set; }
+
+    /// <summary>Solids in the cup, g.</summary>
+    public double SolidsGrams { get; private set; }
+
+    /// <summary>Strength of the cup so far: solids over weight, 0 to 1.</summary>
+    public double Strength => CupGrams > 0.0 ? SolidsGrams / CupGrams : 0.0;
+
+    /// <summary>Extraction so far: solids in the cup over dose, 0 to 1.</summary>
+    public double ExtractionShare => SolidsGrams / _puck.DoseGrams;
+
+    /// <summary>Standard deviation of the lanes' extraction, as a share of the dose: unevenness.</summary>
+    public double ExtractionSpread
+    {
+        get
+        {
+            var dose = _puck.DoseGrams / _lanes.Length;
+            var mean = _lanes.Average(l => l.Extraction.CupSolidsGrams / dose);
+            return Math.Sqrt(_lanes.Average(l => Math.Pow((l.Extraction.CupSolidsGrams / dose) - mean, 2)));
+        }
+    }
+
+    /// <summary>All solubles in g still in the puck.</summary>
+    public double RemainingSolublesGrams => _lanes.Sum(l => l.Extraction.RemainingGrams);
+
+    /// <summary>Advances the puck by a step in s under a gauge pressure in bar held over the step.</summary>
+    public PuckStep Step(double pressureBar, double seconds)
+    {
+        var pressure = Math.Max(0.0, pressureBar);
+        var share = 1.0 / _lanes.Length;
+        var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_puck, pressure);
+        var dryBase = _puck.ResistanceBarSPerMl * _thermal * _puck.DryShare;
+        var open = 0.0;
+        var dry = 0;
+        var eroded = 0.0;
+        var inflow = 0.0;
+
+        foreach (var lane in _lanes)
+        {
+            var factor = lane.Factor * Math.Exp(_stress * lane.Bias);
+            lane.StepInflow = 0.0;
+            lane.StepConductance = 0.0;
+            var left = seconds;
+            if (lane.Wetted < 1.0)
+            {
+                var before = lane.Wetted;
+                lane.Wetted = pressure > 0.0 || before > 0.0
+                    ? Wetting.Advance(
+                        before, pressure + _puck.CapillaryBar, dryBase / (share * factor), _laneHeldMl, seconds, out left)
+                    : before;
+                lane.StepInflow = (lane.Wetted - before) * _laneHeldMl;
+                if (lane.Wetted < 1.0)
+                {
+                    left = 0.0;
+                    dry++;
+                }
+            }
+
+            if (lane.Wetted > 0.0) lane.WetSeconds += seconds;
+            if (left > 0.0)
+            {
+                lane.FlowingSeconds += left;
+                var passed = lane.PassedMl / (_puck.DoseGrams * share);
+                var onset = FlowResistance.Onset(lane.FlowingSeconds);
+                var erode = FlowResistance.Erode(_puck, passed);
+                var resistance = baseResistance * FlowResistance.Swell(_puck, lane.WetSeconds) * erode;
+                lane.StepConductance = factor * share * onset / resistance * (left / seconds);
+                open += lane.StepConductance;
+                eroded += share * (1.0 - erode) / (1.0 - _puck.ErodedTo);
+            }
+        }
+
+        _stress += seconds * ((EarlyStress * Math.Max(0.0, pressure - 3.0) * dry * share * (dry < _lanes.Length ? 1.0 : 0.3))
+            + (LateStress * Math.Max(0.0, pressure - 6.0) * eroded));
+        var total = Restricted(pressure, open);
+        var solids = 0.0;
+        var outflow = 0.0;
+        foreach (var lane in _lanes)
+        {
+            var passing = open > 0.0 ? total * lane.StepConductance / open * seconds : 0.0;
+            lane.PassedMl += passing;
+            outflow += passing;
+            inflow += passing + lane.StepInflow;
+            solids += lane.Extraction.Step(passing + lane.StepInflow, seconds);
+        }
+
+        var cup = (outflow * _densityGramsPerMl) + solids;
+        InflowMl += inflow;
+        OutflowMl += outflow;
+        SolidsGrams += solids;
+        CupGrams += cup;
+        return new PuckStep(inflow, outflow, solids, cup);
+    }
+
+    /// <summary>Flow in ml/s through lanes of a conductance in ml/(s bar) and the orifice: p = R Q + k Q^2.</summary>
+    private double Restricted(double pressureBar, double conductance)
+    {
+        if (conductance <= 0.0) return 0.0;
+        var k = _puck.RestrictorBarS2PerMl2;
+        if (k <= 0.0) return pressureBar * conductance;
+        var resistance = 1.0 / conductance;
+        return (Math.Sqrt((resistance * resistance) + (4.0 * k * pressureBar)) - resistance) / (2.0 * k);
+    }
+
+    /// <summary>Lane factors at the mid-quantiles of a log-normal distribution, scaled to a mean of 1.</summary>
+    private static double[] QuantileFactors(int lanes, double spread)
+    {
+        var raw = Enumerable.Range(0, lanes).Select(i => Math.Exp(spread * NormalQuantile((i + 0.5) / lanes))).ToArray();
+        var mean = raw.Average();
+        return [.. raw.Select(f => f / mean)];
+    }
+
+    /// <summary>Normal quantile by bisection of the probability integral (Abramowitz and Stegun 26.2.17, error below 7.5e-8).</summary>
+    private static double NormalQuantile(double probability)
+    {
+        double low = -6.0, high = 6.0;
+        for (var i = 0; i < 60; i++)
+        {
+            var middle = (low + high) / 2.0;
+            if (NormalProbability(middle) < probability) low = middle;
+            else high = middle;
+        }
+
+        return (low + high) / 2.0;
+    }
+
+    private static double NormalProbability(double x)
+    {
+        var t = 1.0 / (1.0 + (0.2316419 * Math.Abs(x)));
+        var poly = t * (0.319381530 + (t * (-0.356563782 + (t * (1.781477937 + (t * (-1.821255978 + (t * 1.330274429))))))));
+        var tail = Math.Exp(-x * x / 2.0) / Math.Sqrt(2.0 * Math.PI) * poly;
+        return x >= 0.0 ? 1.0 - tail : tail;
+    }
+
+    private sealed class Lane(double factor, Extraction extraction)
+    {
+        public readonly double Factor = factor;
+        public readonly double Bias = Math.Log(Math.Max(factor, 1e-6));
+        public readonly Extraction Extraction = extraction;
+        public double Wetted;
+        public double WetSeconds;
+        public double FlowingSeconds;
+        public double PassedMl;
+        public double StepInflow;
+        public double StepConductance;
+    }
+}

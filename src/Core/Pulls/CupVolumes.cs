@@ -1,0 +1,37 @@
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Water;
+
+namespace RuddySpring.Core.Pulls;
+
+/// <summary>
+/// The water balance of a shot, all in grams: cup = water in - a * dose - dead water. Common practice; the puck keeps about its own
+/// weight (a = 1.05 g/g to begin with, 0.9 to 1.3 seen), the machine keeps its dead water.
+/// </summary>
+public static class CupVolumes
+{
+    /// <summary>Water a puck keeps, g per g of dose, before a basket has been weighed.</summary>
+    public const double DefaultRetention = 1.05;
+
+    public static readonly FieldRange Dose = new("doseGrams", "Dose", 5, 30, "g");
+    public static readonly FieldRange Yield = new("yieldGrams", "Yield", 5, 120, "g");
+    private static readonly FieldRange Retention = new("retention", "Retention", 0.9, 1.3, "g/g");
+
+    /// <summary>Water in g to pour, or to move with the piston, for a yield in g.</summary>
+    public static double WaterGrams(Machine machine, double doseGrams, double yieldGrams, double retention = DefaultRetention) =>
+        Yield.Check(yieldGrams) + (Retention.Check(retention) * Dose.Check(doseGrams)) + machine.DeadWaterGrams;
+
+    /// <summary>Cup in g from water in g; never negative.</summary>
+    public static double CupGrams(Machine machine, double doseGrams, double waterGrams, double retention = DefaultRetention) =>
+        Math.Max(0.0, waterGrams - (Retention.Check(retention) * Dose.Check(doseGrams)) - machine.DeadWaterGrams);
+
+    /// <summary>
+    /// Most water in g that the machine can put through one puck: its chamber (times its strokes on a boiler lever) at the water's
+    /// temperature in degC; 60 ml at 95 degC weighs 57.7 g.
+    /// </summary>
+    public static double MostWaterGrams(Machine machine, double waterC) =>
+        machine.ChamberMl * (machine.HasBoiler ? machine.StrokesAShot : 1) * LiquidWater.DensityGramsPerMl(waterC);
+
+    /// <summary>Largest yield in g that the machine gives from a dose in g in one pull.</summary>
+    public static double LargestYieldGrams(Machine machine, double doseGrams, double waterC, double retention = DefaultRetention) =>
+        CupGrams(machine, doseGrams, MostWaterGrams(machine, waterC), retention);
+}

@@ -1,0 +1,137 @@
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Traces;
+
+namespace RuddySpring.Core.Pulls;
+
+/// <summary>What the screen shows at one instant of a pull. Null where no instrument tells.</summary>
+/// <param name="Seconds">Since the lever moved; 0 before.</param>
+/// <param name="PressureBar">Gauge pressure.</param>
+/// <param name="CupGrams">In the cup, lag taken out.</param>
+/// <param name="FlowGramsPerS">Flow.</param>
+/// <param name="TemperatureC">Latest temperature.</param>
+/// <param name="HandForceKgf">What the hand gives at this pressure on this machine; null on a spring.</param>
+/// <param name="TargetBar">What the plan wants now.</param>
+/// <param name="PhaseIndex">Which phase is due.</param>
+/// <param name="Phase">Its name.</param>
+/// <param name="Sentence">What to do now and what ends it.</param>
+public sealed record LiveReading(
+    double Seconds, double? PressureBar, double? CupGrams, double? FlowGramsPerS, double? TemperatureC, double? HandForceKgf,
+    double TargetBar, int PhaseIndex, string Phase, string Sentence);
+
+/// <summary>
+/// Follows a pull as its samples come: when it starts, which phase is due, what to do. Keeps every sample for the trace.
+/// Not safe for several threads at once.
+/// </summary>
+public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGrams)
+{
+    private const double StartBar = 0.3;
+    private const double StartGrams = 0.5;
+    private const double DropsGrams = 0.3;
+
+    private readonly PlanFollower _follower = new(plan, yieldGrams);
+    private readonly LiveFlow _flow = new();
+    private readonly Dictionary<Channel, (List<double> Seconds, List<double> Values)> _samples = [];
+    private double _zeroGrams;
+    private bool _tared;
+    private double? _lastPressure;
+    private double? _lastTemperature;
+    private double? _startedAt;
+    private double _clock;
+    private bool _dropsMarked;
+    private Moments _marked = Moments.None;
+
+    /// <summary>Whether the lever has moved.</summary>
+    public bool Started => _startedAt is not null;
+
+    /// <summary>Moments that the brewer marked by hand, s since the lever moved.</summary>
+    public Moments Marked => _marked;
+
+    /// <summary>Takes a sample: time in s on the pull's own clock, value in the channel's unit.</summary>
+    public void Take(Channel channel, double seconds, double value)
+    {
+        _clock = Math.Max(_clock, seconds);
+        switch (channel)
+        {
+            case Channel.Pressure:
+                _lastPressure = value;
+                if (_startedAt is null && value > StartBar) _startedAt = seconds;
+                break;
+            case Channel.Weight:
+                if (!_tared || (_startedAt is null && Math.Abs(value - _zeroGrams) > 5.0))
+                {
+                    _zeroGrams = value; // what stands on the scale before the pull: the cup
+                    _tared = true;
+                }
+
+                _flow.Take(seconds, value - _zeroGrams);
+                if (_startedAt is null && value - _zeroGrams > StartGrams) _startedAt = seconds;
+                value -= _zeroGrams;
+                break;
+            case Channel.Temperature:
+                _lastTemperature = value;
+                break;
+        }
+
+        if (!_samples.TryGetValue(channel, out var kept)) _samples[channel] = kept = ([], []);
+        kept.Seconds.Add(seconds);
+        kept.Values.Add(value);
+    }
+
+    /// <summary>Starts the clock by hand, where no instrument tells.</summary>
+    public void StartNow(double seconds)
+    {
+        _clock = Math.Max(_clock, seconds);
+        _startedAt ??= seconds;
+    }
+
+    /// <summary>Marks a moment now: <c>drops</c>, <c>ease</c> or <c>blonding</c>.</summary>
+    /// <exception cref="DoesNotFitException">Unknown moment, or the pull has not begun.</exception>
+    public void Mark(string moment, double seconds)
+    {
+        if (_startedAt is not { } start) throw new DoesNotFitException("moment", "The pull has not begun, so there is no moment to mark.");
+        var at = Math.Max(0.0, seconds - start);
+        _marked = moment switch
+        {
+            "drops" => _marked with { FirstDrops = at },
+            "ease" => _marked with { Ease = at },
+            "blonding" => _marked with { Blonding = at },
+            _ => throw new DoesNotFitException("moment", "A moment to mark is drops, ease or blonding."),
+        };
+        if (moment == "drops") _dropsMarked = true;
+    }
+
+    /// <summary>The screen's state at a time in s on the pull's clock.</summary>
+    public LiveReading Read(double seconds)
+    {
+        _clock = Math.Max(_clock, seconds);
+        var since = _startedAt is { } start ? Math.Max(0.0, seconds - start) : 0.0;
+        double? grams = _tared ? Math.Max(0.0, _flow.WeightGrams) : null;
+        var drops = _dropsMarked || grams > DropsGrams;
+        var target = Started ? _follower.TargetBar(since, grams ?? 0.0, drops) : 0.0;
+        var phase = Started ? _follower.Phase : plan.Phases[0];
+        double? force = _lastPressure is { } p && machine.PressureBy == PressureBy.Arm
+            ? Lever.HandForceKgf(machine, Math.Clamp(p, 0.0, 15.0)) : null;
+        var sentence = !Started
+            ? $"Begin when you are ready: {Lower(phase!.Cue)} {phase.EndsOn(yieldGrams)}."
+            : phase is null
+                ? $"Yield reached: lift the lever and take the cup away at {yieldGrams:0.#} g."
+                : $"{phase.Cue} {phase.EndsOn(yieldGrams)}.";
+        return new(
+            since, _lastPressure, grams, _tared ? _flow.FlowGramsPerS : null, _lastTemperature, force, target,
+            Started ? _follower.PhaseIndex : 0, phase?.Name ?? "stop", sentence);
+    }
+
+    /// <summary>The trace so far, times counted from the lever's first move, with the last half second before it.</summary>
+    public Trace ToTrace(Origin origin = Origin.Measured)
+    {
+        var start = _startedAt ?? 0.0;
+        return new([.. _samples.OrderBy(s => s.Key).Select(s =>
+        {
+            var inside = Enumerable.Range(0, s.Value.Seconds.Count).Where(i => s.Value.Seconds[i] >= start).ToList();
+            return new Series(
+                s.Key, origin, [.. inside.Select(i => s.Value.Seconds[i] - start)], [.. inside.Select(i => s.Value.Values[i])]);
+        }).Where(s => s.Count > 0)]);
+    }
+
+    private static string Lower(string text) => char.ToLowerInvariant(text[0]) + text[1..];
+}

@@ -1,0 +1,55 @@
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Water;
+
+namespace RuddySpring.Core.Traces;
+
+/// <summary>
+/// R10: the puck's resistance over the first 10 g in the cup, brought to 6 bar, 93 degC and a swollen, fresh puck. The grind's own
+/// number, free of what the arm did. From Darcy's law, V = integral of p / (R_b f) dt with f the known course of the resistance
+/// (<see cref="FlowResistance"/>), so R_b is a ratio of two integrals and needs no derivative of a noisy weight.
+/// </summary>
+public static class GrindResistance
+{
+    /// <summary>Window in g.</summary>
+    public const double WindowGrams = 10.0;
+
+    /// <summary>Pressure in bar that it is brought to.</summary>
+    public const double ReferenceBar = 6.0;
+
+    /// <summary>Solids in the first 10 g over their weight, from the extraction model at ordinary settings; 1 is all solids.</summary>
+    public const double EarlyStrength = 0.17;
+
+    /// <summary>R10 in bar s/ml, or null where pressure, weight or 10 g are missing.</summary>
+    /// <param name="clean">The trace.</param>
+    /// <param name="moments">Its moments; first drops and first pressure are used.</param>
+    /// <param name="doseGrams">Dose in g.</param>
+    /// <param name="waterC">Water at the puck in degC; 93 where nobody knows.</param>
+    public static double? R10(CleanTrace clean, Moments moments, double doseGrams, double waterC = 93.0)
+    {
+        if (!clean.HasPressure || !clean.HasWeight || moments.FirstDrops is not { } drops) return null;
+        var puck = new PuckParameters { DoseGrams = doseGrams, ResistanceBarSPerMl = 1.0, WaterC = waterC };
+        var thermal = FlowResistance.Thermal(waterC);
+        var toMl = (1.0 - EarlyStrength) / LiquidWater.DensityGramsPerMl(waterC);
+        var wetFrom = Math.Min(moments.FirstPressure ?? drops, drops);
+        var from = Array.FindIndex(clean.Seconds, s => s >= drops);
+        if (from < 0) return null;
+        var rest = clean.WeightGrams[0];
+        var startGrams = Math.Max(rest, clean.WeightGrams[from]);
+        var drive = 0.0;
+        for (var i = from; i < clean.Seconds.Length; i++)
+        {
+            var grams = clean.WeightGrams[i] - startGrams;
+            var pressure = Math.Max(0.0, clean.PressureBar[i]);
+            var factor = FlowResistance.StateFactor(puck, clean.Seconds[i] - wetFrom, Math.Max(0.0, grams) * toMl / doseGrams)
+                * FlowResistance.Compaction(puck, pressure) * thermal;
+            drive += pressure * FlowResistance.Onset(clean.Seconds[i] - drops) / factor * clean.StepSeconds;
+            if (grams < WindowGrams) continue;
+            return drive / (grams * toMl) * FlowResistance.Compaction(puck, ReferenceBar);
+        }
+
+        return null;
+    }
+
+    /// <summary>The same number for a known puck: what R10 should read.</summary>
+    public static double Of(PuckParameters puck) => puck.ResistanceBarSPerMl * FlowResistance.Compaction(puck, ReferenceBar);
+}

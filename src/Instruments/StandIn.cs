@@ -1,0 +1,56 @@
+using System.Diagnostics;
+using RuddySpring.Core;
+
+namespace RuddySpring.Instruments;
+
+/// <summary>The three stand-in instruments on one bench, run in real time or faster.</summary>
+public sealed class StandIn(Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20)
+{
+    private readonly Lock _bench = new();
+
+    /// <summary>Runs until cancelled.</summary>
+    public async Task RunAsync(CancellationToken cancel)
+    {
+        var bench = new StandInBench(seed);
+        var random = new SeededRandom(seed ^ 0x5EED);
+        StandInInstrument[] instruments = [new StandInGauge(random, gaugeSamplesASecond), new StandInScale(random), new StandInThermometer(random)];
+        var connections = instruments.Select(i => new LineConnection(server, i)).ToArray();
+        connections[0].Ready += pull =>
+        {
+            lock (_bench) bench.Ready(pull);
+        };
+        connections[0].Ended += () =>
+        {
+            lock (_bench) bench.Ended();
+        };
+        var listening = connections.Select(c => c.RunAsync(cancel)).ToArray();
+        await PlayAsync(bench, instruments, connections, cancel);
+        await Task.WhenAll(listening).ContinueWith(_ => { }, TaskScheduler.Default);
+        foreach (var connection in connections) await connection.DisposeAsync();
+    }
+
+    private async Task PlayAsync(
+        StandInBench bench, StandInInstrument[] instruments, LineConnection[] connections, CancellationToken cancel)
+    {
+        var clock = Stopwatch.StartNew();
+        var steps = 0L;
+        while (!cancel.IsCancellationRequested)
+        {
+            var due = (long)(clock.Elapsed.TotalSeconds * speed / StandInBench.StepSeconds);
+            while (steps < due && !cancel.IsCancellationRequested)
+            {
+                steps++;
+                lock (_bench) bench.Step();
+                for (var i = 0; i < instruments.Length; i++)
+                {
+                    if (steps % instruments[i].EverySteps != 0) continue;
+                    double value;
+                    lock (_bench) value = instruments[i].Read(bench);
+                    await connections[i].SampleAsync(bench.Seconds / speed, value, cancel).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+                }
+            }
+
+            await Task.Delay(5, cancel).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        }
+    }
+}

@@ -1,0 +1,142 @@
+using RuddySpring.Core;
+using RuddySpring.Core.Beans;
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Traces;
+
+namespace RuddySpring.Instruments;
+
+/// <summary>What the server says of the pull that is ready to begin; the part of the protocol that a device may ignore.</summary>
+public sealed record ReadyPull(
+    Machine Machine, PullPlan Plan, double DoseGrams, double YieldGrams, double? GrindSetting, double? GrindStep, int? DaysFromRoast,
+    double WaterC);
+
+/// <summary>
+/// A bench with a machine, a hand and a cup, in the stand-in's own time. It is the world that the three stand-in instruments look at.
+/// </summary>
+public sealed class StandInBench(ulong seed)
+{
+    /// <summary>Step of this world, s.</summary>
+    public const double StepSeconds = 0.01;
+
+    private const double CupWeighsGrams = 63.4;
+    private const double ReachesForLeverSeconds = 1.2;
+    private const double CupStaysSeconds = 8.0;
+
+    private readonly SeededRandom _random = new(seed);
+    private StandInPuck? _puck;
+    private StandInHand? _hand;
+    private double _dead;
+    private double _waterGrams;
+    private double? _leverMoves;
+    private double? _endedAt;
+    private double _seconds;
+
+    /// <summary>Time of this world, s.</summary>
+    public double Seconds => _seconds;
+
+    /// <summary>True pressure, bar.</summary>
+    public double PressureBar => _hand?.PressureBar ?? 0.0;
+
+    /// <summary>True weight on the scale, g, with the cup.</summary>
+    public double ScaleGrams => _puck is null ? 0.0 : CupWeighsGrams + _puck.CupGrams;
+
+    /// <summary>What falls into the cup, g/s.</summary>
+    public double FallingGramsPerS => _puck?.FallingGramsPerS ?? 0.0;
+
+    /// <summary>Temperature that the probe sits in, degC: the water at the puck during a pull, the room otherwise.</summary>
+    public double ProbeC => _puck is { } puck && _leverMoves <= _seconds ? puck.TrueWaterC : 22.0;
+
+    /// <summary>A pull is ready: cup on the scale, hand to the lever.</summary>
+    public void Ready(ReadyPull pull)
+    {
+        _puck = new StandInPuck(
+            _random, pull.DoseGrams, TrueResistance(pull), pull.WaterC, pull.Machine.RestrictorBarS2PerMl2);
+        _hand = new StandInHand(_random, pull.Plan, pull.Machine, pull.YieldGrams);
+        _dead = pull.Machine.DeadWaterGrams;
+        _waterGrams = CupVolumes.MostWaterGrams(pull.Machine, Math.Clamp(pull.WaterC, 20.0, 99.0));
+        _leverMoves = _seconds + ReachesForLeverSeconds;
+        _endedAt = null;
+    }
+
+    /// <summary>The pull is over: the hand lets go, and the cup is taken away a little later.</summary>
+    public void Ended()
+    {
+        _hand?.LetGo();
+        _endedAt ??= _seconds;
+    }
+
+    /// <summary>Advances by <see cref="StepSeconds"/>.</summary>
+    public void Step()
+    {
+        _seconds += StepSeconds;
+        if (_puck is null || _hand is null) return;
+        if (_seconds >= _leverMoves)
+        {
+            if (_puck.InflowGrams >= _waterGrams - _dead) _hand.LetGo(); // the chamber is empty
+            _hand.Step(_seconds - _leverMoves.Value, StepSeconds, _puck.CupGrams, _puck.InflowMl);
+        }
+
+        _puck.Step(_hand.PressureBar, StepSeconds);
+        if (_endedAt is { } ended && _seconds > ended + CupStaysSeconds)
+        {
+            _puck = null;
+            _hand = null;
+            _leverMoves = null;
+        }
+    }
+
+    /// <summary>
+    /// The resistance that this grind really makes, in bar s/ml: this bench's own coffee and grinders. A scale in whole clicks centres on
+    /// 20, one in halves on 7.
+    /// </summary>
+    private static double TrueResistance(ReadyPull pull)
+    {
+        var scale = pull.GrindStep is < 1.0 ? new GrinderScale(7, -0.22) : new GrinderScale(20, -0.075);
+        var setting = pull.GrindSetting ?? scale.ReferenceSetting;
+        var resistance = scale.Resistance(setting, 6.3) * (pull.DoseGrams / 15.0) * Math.Exp(-0.011 * ((pull.DaysFromRoast ?? 8) - 8));
+        return Math.Clamp(resistance, 0.4, 120.0);
+    }
+}
+
+/// <summary>One stand-in instrument: what it sends, how often, and how it errs.</summary>
+public abstract class StandInInstrument(string device, string channel, string unit, int samplesASecond)
+{
+    public string Device { get; } = device;
+    public string Channel { get; } = channel;
+    public string Unit { get; } = unit;
+
+    /// <summary>Steps of the bench between two samples.</summary>
+    public int EverySteps { get; } = (int)Math.Round(1.0 / (samplesASecond * StandInBench.StepSeconds));
+
+    /// <summary>Its reading now; called once every <see cref="EverySteps"/> steps.</summary>
+    public abstract double Read(StandInBench bench);
+}
+
+/// <summary>A gauge at 20 samples a second with 0.05 bar of noise.</summary>
+public sealed class StandInGauge(SeededRandom random, int samplesASecond = 20)
+    : StandInInstrument("Stand-in gauge", "pressure", "bar", samplesASecond)
+{
+    private readonly GaugeModel _model = new(random);
+
+    public override double Read(StandInBench bench) => _model.Read(bench.PressureBar);
+}
+
+/// <summary>A scale at 10 samples a second in steps of 0.1 g, late and shaken by drops.</summary>
+public sealed class StandInScale(SeededRandom random, int samplesASecond = 10)
+    : StandInInstrument("Stand-in scale", "weight", "g", samplesASecond)
+{
+    private readonly ScaleModel _model = new(random);
+
+    public override double Read(StandInBench bench) =>
+        _model.Read(bench.ScaleGrams, bench.FallingGramsPerS, EverySteps * StandInBench.StepSeconds);
+}
+
+/// <summary>A probe at 2 samples a second.</summary>
+public sealed class StandInThermometer(SeededRandom random)
+    : StandInInstrument("Stand-in thermometer", "temperature", "degC", 2)
+{
+    private readonly ThermometerModel _model = new(random, 22.0);
+
+    public override double Read(StandInBench bench) => _model.Read(bench.ProbeC, EverySteps * StandInBench.StepSeconds);
+}

@@ -1,0 +1,72 @@
+using RuddySpring.Core;
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Water;
+
+namespace RuddySpring.Instruments;
+
+/// <summary>
+/// The puck in the stand-in's machine. It starts from the core's, and then is a puck the core's readers do not know: uneven lanes,
+/// a dose that is off, constants that differ, a resistance that wanders, and coffee that hangs at the spout before it falls.
+/// </summary>
+public sealed class StandInPuck
+{
+    private const double DriftShare = 0.06;
+    private const double DriftSeconds = 8.0;
+    private const double SpoutSeconds = 0.45;
+
+    private readonly SeededRandom _random;
+    private readonly PuckModel _model;
+    private double _drift;
+    private double _atSpout;
+
+    /// <summary>A puck of the recipe's dose in g and resistance in bar s/ml, with water in degC.</summary>
+    public StandInPuck(SeededRandom random, double doseGrams, double resistance, double waterC, double restrictor = 0.0)
+    {
+        _random = random;
+        var parameters = new PuckParameters
+        {
+            DoseGrams = Math.Clamp(doseGrams + random.Normal(0.15), 5.0, 30.0),
+            ResistanceBarSPerMl = resistance * Math.Exp(random.Normal(0.05)),
+            WaterC = Math.Clamp(waterC + random.Normal(1.2), 20.0, 99.0),
+            CompactionPerBar = 0.08 * Math.Exp(random.Normal(0.15)),
+            SwellSeconds = Math.Clamp(6.0 + random.Normal(0.8), 4.0, 10.0),
+            ErodedTo = Math.Clamp(0.55 + random.Normal(0.04), 0.4, 0.7),
+            Retention = Math.Clamp(1.05 + random.Normal(0.04), 0.9, 1.3),
+            RestrictorBarS2PerMl2 = restrictor,
+        };
+        var lanes = Enumerable.Range(0, 7).Select(_ => Math.Exp(random.Normal(0.18))).ToArray();
+        var mean = lanes.Average();
+        _model = new PuckModel(parameters, [.. lanes.Select(l => l / mean)]);
+        _density = LiquidWater.DensityGramsPerMl(parameters.WaterC);
+        TrueWaterC = parameters.WaterC;
+    }
+
+    private readonly double _density;
+
+    /// <summary>What the water at the puck really is, degC.</summary>
+    public double TrueWaterC { get; }
+
+    /// <summary>Weight that has fallen into the cup, g.</summary>
+    public double CupGrams { get; private set; }
+
+    /// <summary>What falls now, g/s.</summary>
+    public double FallingGramsPerS { get; private set; }
+
+    /// <summary>Water taken in, ml.</summary>
+    public double InflowMl => _model.InflowMl;
+
+    /// <summary>Water taken in, g.</summary>
+    public double InflowGrams => _model.InflowMl * _density;
+
+    /// <summary>Advances by a step in s under a pressure in bar.</summary>
+    public void Step(double pressureBar, double seconds)
+    {
+        _drift += (-_drift * seconds / DriftSeconds) + _random.Normal(DriftShare * Math.Sqrt(2.0 * seconds / DriftSeconds));
+        var step = _model.Step(pressureBar * Math.Exp(-_drift), seconds);
+        _atSpout += step.CupGrams;
+        var falls = _atSpout * (1.0 - Math.Exp(-seconds / SpoutSeconds));
+        _atSpout -= falls;
+        CupGrams += falls;
+        FallingGramsPerS = falls / seconds;
+    }
+}

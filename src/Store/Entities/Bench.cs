@@ -1,0 +1,51 @@
+using RuddySpring.Core.Machines;
+
+namespace RuddySpring.Store.Entities;
+
+/// <summary>A person who brews.</summary>
+public sealed class Brewer
+{
+    public int Id { get; set; }
+    public string Name { get; set; } = "";
+}
+
+/// <summary>A machine on the bench: its name and its numbers.</summary>
+public sealed class BenchMachine
+{
+    public int Id { get; set; }
+    public string Name { get; set; } = "";
+
+    /// <summary>The machine as the core knows it; stored as JSON.</summary>
+    public Machine Spec { get; set; } = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
+}
+
+/// <summary>A grinder and the words of its scale.</summary>
+public sealed class Grinder
+{
+    public int Id { get; set; }
+    public string Name { get; set; } = "";
+
+    /// <summary>What one step is called: clicks, numbers, turns.</summary>
+    public string ScaleUnit { get; set; } = "clicks";
+
+    /// <summary>Smallest step of the scale.</summary>
+    public double Step { get; set; } = 1;
+
+    /// <summary>Whether a smaller number grinds finer.</summary>
+    public bool FinerIsLower { get; set; } = true;
+}
+
+/// <summary>A bag of beans.</summary>
+public sealed class Bag
+{
+    public int Id { get; set; }
+    public string Name { get; set; } = "";
+    public string Roaster { get; set; } = "";
+    public DateOnly RoastedOn { get; set; }
+
+    /// <summary>Light, medium or dark, in the owner's words.</summary>
+    public string RoastLevel { get; set; } = "medium";
+
+    /// <summary>Whether it is used up.</summary>
+    public bool Finished { get; set; }
+}

@@ -1,0 +1,36 @@
+namespace RuddySpring.Store.Entities;
+
+/// <summary>The one household or cart that this database belongs to: a single row.</summary>
+public sealed class Household
+{
+    public const int OnlyId = 1;
+
+    public int Id { get; set; } = OnlyId;
+
+    /// <summary>What it is called on screen.</summary>
+    public string Name { get; set; } = "";
+
+    /// <summary>Height above sea level, m.</summary>
+    public double AltitudeMetres { get; set; }
+
+    /// <summary>Usual room temperature, degC.</summary>
+    public double AmbientC { get; set; } = 20;
+
+    /// <summary>Whether its data were made up for showing the application.</summary>
+    public bool MadeUp { get; set; }
+
+    /// <summary>Unit to show pressure in: bar, psi or kPa.</summary>
+    public string PressureUnit { get; set; } = "bar";
+
+    /// <summary>Unit to show temperature in: degC or degF.</summary>
+    public string TemperatureUnit { get; set; } = "degC";
+
+    /// <summary>Unit to show force in: kgf or N.</summary>
+    public string ForceUnit { get; set; } = "kgf";
+
+    /// <summary>The sheet being prepared, as JSON; null before the first.</summary>
+    public string? SheetJson { get; set; }
+
+    /// <summary>The warm-up under way, as JSON; null when none.</summary>
+    public string? WarmJson { get; set; }
+}

@@ -1,0 +1,100 @@
+using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Traces;
+
+namespace RuddySpring.Store.Entities;
+
+/// <summary>Where a shot's trace came from.</summary>
+public enum ShotSource
+{
+    /// <summary>Pulled here.</summary>
+    Pulled,
+
+    /// <summary>Read from a file.</summary>
+    Imported,
+
+    /// <summary>Simulated for the sample household.</summary>
+    MadeUp,
+}
+
+/// <summary>One shot: what was set, what was measured, how it tasted. The trace itself lies in <see cref="ShotTrace"/>.</summary>
+public sealed class Shot
+{
+    /// <summary>Its number in the ledger.</summary>
+    public int Id { get; set; }
+
+    /// <summary>When it was pulled, UTC.</summary>
+    public DateTime PulledAt { get; set; }
+
+    public ShotSource Source { get; set; }
+
+    public int? BrewerId { get; set; }
+    public Brewer? Brewer { get; set; }
+    public int MachineId { get; set; }
+    public BenchMachine? Machine { get; set; }
+    public int? BagId { get; set; }
+    public Bag? Bag { get; set; }
+    public int? GrinderId { get; set; }
+    public Grinder? Grinder { get; set; }
+
+    /// <summary>On the grinder's own scale.</summary>
+    public double? GrindSetting { get; set; }
+
+    public double DoseGrams { get; set; }
+
+    /// <summary>Aimed at, g.</summary>
+    public double YieldGrams { get; set; }
+
+    /// <summary>Water at the puck in degC, measured or estimated; null if nobody knows.</summary>
+    public double? WaterC { get; set; }
+
+    /// <summary>The plan as it was then.</summary>
+    public PullPlan Plan { get; set; } = ShippedPlans.EarlyPeak;
+
+    /// <summary>Moments that a person marked or moved.</summary>
+    public Moments Marked { get; set; } = Moments.None;
+
+    /// <summary>Moments found in the trace, with the marked ones in their place.</summary>
+    public Moments Moments { get; set; } = Moments.None;
+
+    public Measures Measures { get; set; } = new(null, null, null, null, null, null, null, null, null, null, null, null, null);
+
+    /// <summary>Pressure at 60 even times from start to end, in 1/20 bar, one byte each: the ledger's small trace.</summary>
+    public byte[] SmallPressure { get; set; } = [];
+
+    /// <summary>Weight at the same times, in 1/2 g.</summary>
+    public byte[] SmallWeight { get; set; } = [];
+
+    public Taste Taste { get; set; } = new();
+
+    /// <summary>What happened that the reader of the trace should know, e.g. a scale that fell silent.</summary>
+    public string Notices { get; set; } = "";
+
+    /// <summary>Lower-case words for searching: names of bag, roaster, machine, brewer and the taste's words.</summary>
+    public string SearchText { get; set; } = "";
+
+    /// <summary>When it was thrown into the bin, UTC; null while it is in the ledger.</summary>
+    public DateTime? DeletedAt { get; set; }
+
+    public ShotTrace? Trace { get; set; }
+}
+
+/// <summary>The packed trace of a shot, in a table of its own so that the ledger's pages stay small.</summary>
+public sealed class ShotTrace
+{
+    public int ShotId { get; set; }
+
+    /// <summary>See <see cref="TraceCodec"/>.</summary>
+    public byte[] Packed { get; set; } = [];
+}
+
+/// <summary>How a shot tasted. Scales run from 0 (none) to 4 (very); liking from 1 to 5. Null where not said.</summary>
+public sealed class Taste
+{
+    public int? Sour { get; set; }
+    public int? Bitter { get; set; }
+    public int? Dry { get; set; }
+    public int? Sweet { get; set; }
+    public int? Body { get; set; }
+    public int? Liking { get; set; }
+    public string Words { get; set; } = "";
+}
