@@ -20,7 +20,7 @@ public sealed class StandInBench(ulong seed)
     public const double StepSeconds = 0.01;
 
     private const double CupWeighsGrams = 63.4;
-    private const double ReachesForLeverSeconds = 1.2;
+    private const double ReachesForLeverSeconds = 3.0;
     private const double CupStaysSeconds = 8.0;
 
     private readonly SeededRandom _random = new(seed);

@@ -22,6 +22,12 @@ public sealed class LiveFlow(double lagSeconds = 0.4, double weightNoiseGrams = 
     /// <summary>Weight now, g, with the lag taken out.</summary>
     public double WeightGrams => _weight + (FlowGramsPerS * lagSeconds);
 
+    /// <summary>Forgets what was and starts at a weight in g, nothing flowing.</summary>
+    public void Restart(double seconds, double grams)
+    {
+        (_weight, _flow, _pww, _pwf, _pff, _last) = (grams, 0.0, 1.0, 0.0, 0.25, seconds);
+    }
+
     /// <summary>Takes a reading in g at a time in s; readings that run backwards are ignored.</summary>
     public void Take(double seconds, double grams)
     {

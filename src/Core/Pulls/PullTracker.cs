@@ -27,6 +27,8 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     private const double StartBar = 0.3;
     private const double StartGrams = 0.5;
     private const double DropsGrams = 0.3;
+    private const double FastestCoffeeGramsPerS = 6.0;
+    private const double SettleSeconds = 0.8;
 
     private readonly PlanFollower _follower = new(plan, yieldGrams);
     private readonly LiveFlow _flow = new();
@@ -34,6 +36,8 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     private double _zeroGrams;
     private bool _tared;
     private double? _lastPressure;
+    private (double Seconds, double Grams)? _lastWeight;
+    private double _settledAt = double.NegativeInfinity;
     private double? _lastTemperature;
     private double? _startedAt;
     private double _clock;
@@ -57,15 +61,7 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
                 if (_startedAt is null && value > StartBar) _startedAt = seconds;
                 break;
             case Channel.Weight:
-                if (!_tared || (_startedAt is null && Math.Abs(value - _zeroGrams) > 5.0))
-                {
-                    _zeroGrams = value; // what stands on the scale before the pull: the cup
-                    _tared = true;
-                }
-
-                _flow.Take(seconds, value - _zeroGrams);
-                if (_startedAt is null && value - _zeroGrams > StartGrams) _startedAt = seconds;
-                value -= _zeroGrams;
+                value = Tare(seconds, value);
                 break;
             case Channel.Temperature:
                 _lastTemperature = value;
@@ -75,6 +71,38 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         if (!_samples.TryGetValue(channel, out var kept)) _samples[channel] = kept = ([], []);
         kept.Seconds.Add(seconds);
         kept.Values.Add(value);
+    }
+
+    /// <summary>
+    /// Takes what stands on the scale before the pull, the cup, as zero. A weight that moves faster than coffee falls is a cup being set
+    /// down, also in the first moments after the lever moved, while the scale still catches up.
+    /// </summary>
+    private double Tare(double seconds, double grams)
+    {
+        var rate = _lastWeight is { } last && seconds > last.Seconds ? (grams - last.Grams) / (seconds - last.Seconds) : 0.0;
+        _lastWeight = (seconds, grams);
+        var settling = Math.Abs(rate) > FastestCoffeeGramsPerS;
+        if (settling) _settledAt = seconds + SettleSeconds;
+        var early = _startedAt is null ? seconds < _settledAt || !_tared : seconds - _startedAt < 1.5 && settling;
+        if (early)
+        {
+            _zeroGrams = grams;
+            _tared = true;
+            _flow.Restart(seconds, 0.0);
+            return 0.0;
+        }
+
+        _flow.Take(seconds, grams - _zeroGrams);
+        // where there is a gauge the pressure starts the clock; the scale alone does it with the first drops
+        if (_startedAt is null && _lastPressure is null && grams - _zeroGrams > StartGrams) _startedAt = seconds;
+        return grams - _zeroGrams;
+    }
+
+    /// <summary>The last sample of a channel as a pair: s since the lever moved, and value with the cup tared out.</summary>
+    public double[] Latest(Channel channel)
+    {
+        var (seconds, values) = _samples[channel];
+        return [Math.Round(seconds[^1] - (_startedAt ?? 0.0), 3), Math.Round(values[^1], 3)];
     }
 
     /// <summary>Starts the clock by hand, where no instrument tells.</summary>

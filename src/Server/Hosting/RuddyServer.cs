@@ -1,0 +1,151 @@
+using System.Net.Sockets;
+using System.Reflection;
+using System.Text.Json.Serialization;
+using Microsoft.AspNetCore.Http.Json;
+using RuddySpring.Server.Bench;
+using RuddySpring.Server.Exchange;
+using RuddySpring.Server.Household;
+using RuddySpring.Server.Instruments;
+using RuddySpring.Server.Ledger;
+using RuddySpring.Server.Prepare;
+using RuddySpring.Server.Pull;
+using RuddySpring.Server.Tasting;
+using RuddySpring.Server.Warm;
+using RuddySpring.Store;
+using RuddySpring.Store.Demo;
+
+namespace RuddySpring.Server.Hosting;
+
+/// <summary>Puts the application together. The only place that knows all capabilities.</summary>
+public static class RuddyServer
+{
+    /// <summary>Largest request body that is read, bytes.</summary>
+    public const long LargestUpload = 8 * 1024 * 1024;
+
+    /// <summary>Starts the application and waits until it is stopped. Returns the process's exit code.</summary>
+    public static async Task<int> RunAsync(string[] args)
+    {
+        try
+        {
+            if (IsTool)
+            {
+                // the document generator and the migration tool load this program without arguments of ours and never serve
+                await Build(new ServerOptions(0, Path.GetTempPath(), false, Path.GetTempPath())).RunAsync();
+                return 0;
+            }
+
+            var options = ServerOptions.Parse(args);
+            PrepareData(options, DateTime.UtcNow);
+            await using var app = Build(options);
+            await app.StartAsync();
+            Console.WriteLine($"Listening on {app.Urls.First()}");
+            await app.WaitForShutdownAsync();
+            return 0;
+        }
+        catch (ArgumentException error)
+        {
+            await Console.Error.WriteLineAsync(error.Message);
+            return 2;
+        }
+        catch (UnauthorizedAccessException error)
+        {
+            await Console.Error.WriteLineAsync($"The data folder cannot be written: {error.Message}");
+            return 3;
+        }
+        catch (IOException error) when (error.InnerException is SocketException or Microsoft.AspNetCore.Connections.AddressInUseException)
+        {
+            await Console.Error.WriteLineAsync("The port is taken by another program. Choose another with --port N.");
+            return 4;
+        }
+        catch (IOException error)
+        {
+            await Console.Error.WriteLineAsync($"The data folder cannot be used: {error.Message}");
+            return 3;
+        }
+    }
+
+    /// <summary>Brings the database up to date and fills an empty one if asked.</summary>
+    public static void PrepareData(ServerOptions options, DateTime nowUtc)
+    {
+        StoreFile.Migrate(options.DataFolder);
+        using var context = new RuddyContext(StoreFile.Options(options.DataFolder));
+        if (context.Households.Any()) return;
+        if (options.Demo)
+        {
+            HutScenario.Fill(context, nowUtc);
+            return;
+        }
+
+        context.Households.Add(new Store.Entities.Household { Name = "My bench" });
+        context.SaveChanges();
+    }
+
+    /// <summary>The application, not started yet.</summary>
+    public static WebApplication Build(ServerOptions options)
+    {
+        var builder = WebApplication.CreateEmptyBuilder(new WebApplicationOptions
+        {
+            ApplicationName = typeof(RuddyServer).Assembly.GetName().Name,
+            ContentRootPath = AppContext.BaseDirectory,
+            EnvironmentName = Environments.Production,
+        });
+        builder.WebHost.UseKestrel(kestrel =>
+        {
+            kestrel.Listen(System.Net.IPAddress.Loopback, options.Port);
+            kestrel.AddServerHeader = false;
+            kestrel.Limits.MaxRequestBodySize = LargestUpload;
+        });
+        builder.Logging.AddConsole().SetMinimumLevel(LogLevel.Warning);
+
+        var services = builder.Services;
+        services.AddRouting();
+        services.AddSingleton(options);
+        services.AddSingleton(TimeProvider.System);
+        services.AddDbContextPool<RuddyContext>(o => StoreFile.Configure(o, options.DataFolder));
+        services.Configure<JsonOptions>(json =>
+        {
+            json.SerializerOptions.Converters.Add(new JsonStringEnumConverter());
+            json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+        });
+        services.AddProblemDetails();
+        services.AddExceptionHandler<ProblemSentences>();
+        services.AddOpenApi(openApi => openApi.AddDocumentTransformer((document, _, _) =>
+        {
+            document.Servers = [];
+            return Task.CompletedTask;
+        }));
+        services.AddSignalR().AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
+        services.AddSingleton<InstrumentDesk>();
+        services.AddSingleton(_ => new PullJournal(options.DataFolder));
+        services.AddSingleton<PullDesk>();
+        services.AddHostedService<LiveBroadcast>();
+        services.AddResponseCompression();
+
+        var app = builder.Build();
+        app.UseExceptionHandler();
+        app.UseMiddleware<RequestGuard>();
+        app.UseResponseCompression();
+        app.UseWebSockets();
+        app.UseRouting();
+        FrontEnd.Use(app, options.WebRoot);
+        app.UseEndpoints(_ => { });
+
+        var api = app.MapGroup("/api");
+        api.MapHousehold();
+        api.MapBench();
+        api.MapPrepare();
+        api.MapWarm();
+        api.MapPull();
+        api.MapTasting();
+        api.MapLedger();
+        api.MapExchange();
+        app.MapInstruments();
+        app.MapHub<LiveHub>("/live");
+        app.MapOpenApi("/api/openapi.json");
+        app.MapFallback("/api/{**rest}", () => TypedResults.Problem("There is no such address.", statusCode: 404));
+        FrontEnd.MapFallback(app, options.WebRoot);
+        return app;
+    }
+
+    private static bool IsTool => Assembly.GetEntryAssembly()?.GetName().Name is "GetDocument.Insider" or "ef";
+}

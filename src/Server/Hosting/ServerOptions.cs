@@ -1,0 +1,35 @@
+namespace RuddySpring.Server.Hosting;
+
+/// <summary>What the command line says. Loopback only: there is no option to listen anywhere else.</summary>
+/// <param name="Port">Port, 0 for any free one.</param>
+/// <param name="DataFolder">Where the database and the journal lie.</param>
+/// <param name="Demo">Whether an empty database is filled with the sample household.</param>
+/// <param name="WebRoot">Folder of the built front end.</param>
+public sealed record ServerOptions(int Port, string DataFolder, bool Demo, string WebRoot)
+{
+    /// <summary>Reads <c>--port N --data DIR --empty --web DIR</c>.</summary>
+    /// <exception cref="ArgumentException">An option is not understood; the message names it.</exception>
+    public static ServerOptions Parse(IReadOnlyList<string> args)
+    {
+        var here = AppContext.BaseDirectory;
+        var options = new ServerOptions(5180, Path.Combine(here, "data"), true, Path.Combine(here, "wwwroot"));
+        for (var i = 0; i < args.Count; i++)
+        {
+            string Next() => ++i < args.Count ? args[i] : throw new ArgumentException($"{args[i - 1]} needs a value.");
+            options = args[i] switch
+            {
+                "--port" => options with { Port = ParsePort(Next()) },
+                "--data" => options with { DataFolder = Path.GetFullPath(Next()) },
+                "--web" => options with { WebRoot = Path.GetFullPath(Next()) },
+                "--empty" => options with { Demo = false },
+                _ => throw new ArgumentException($"{args[i]} is not an option. Options are --port N, --data DIR, --empty, --web DIR."),
+            };
+        }
+
+        return options;
+    }
+
+    private static int ParsePort(string text) => int.TryParse(text, out var port) && port is >= 0 and <= 65535
+        ? port
+        : throw new ArgumentException($"--port {text} is not a port; it must be a whole number from 0 to 65535.");
+}

@@ -1,0 +1,124 @@
+using RuddySpring.Core.Traces;
+
+namespace RuddySpring.Server.Instruments;
+
+/// <summary>A sample as the server keeps it: time in s on the server's own steady clock.</summary>
+public readonly record struct TimedSample(Channel Channel, double ServerSeconds, double Value);
+
+/// <summary>
+/// One connected device: its clock brought to ours, its faults counted and said. Used by one connection at a time.
+/// </summary>
+public sealed class Device(Hello hello)
+{
+    /// <summary>Most samples a second a channel keeps; faster devices are thinned.</summary>
+    public const int MostSamplesASecond = 100;
+
+    /// <summary>Consecutive bad lines after which the connection is closed.</summary>
+    public const int MostBadLines = 100;
+
+    private const int BackwardsBeforeNewClock = 20;
+    private readonly Dictionary<Channel, double> _lastKept = [];
+    private readonly List<string> _problems = [];
+    private double _lastDeviceSeconds = double.NegativeInfinity;
+    private double _clockOffset = double.PositiveInfinity;
+    private int _backwards;
+    private int _badInRow;
+    private bool _thinned;
+
+    public string Name => hello.Device;
+
+    public Hello Hello => hello;
+
+    /// <summary>Channels it declared.</summary>
+    public IReadOnlyList<Channel> Channels { get; } = [.. hello.Channels.Values.Select(c => c.Channel).Distinct()];
+
+    /// <summary>Samples kept so far.</summary>
+    public long Samples { get; private set; }
+
+    /// <summary>Lines that could not be used.</summary>
+    public int BadLines { get; private set; }
+
+    /// <summary>When it last said something usable, server clock in s.</summary>
+    public double LastHeard { get; private set; }
+
+    /// <summary>The latest problems, newest last, at most five.</summary>
+    public IReadOnlyList<string> Problems => [.. _problems];
+
+    /// <summary>Latest value of each channel.</summary>
+    public Dictionary<Channel, double> Latest { get; } = [];
+
+    /// <summary>Takes a line of readings at a server time in s.</summary>
+    /// <returns>The samples to keep.</returns>
+    /// <exception cref="LineProblemException">The line was left out; the message says why.</exception>
+    public IReadOnlyList<TimedSample> Take(string line, double serverSeconds)
+    {
+        IReadOnlyList<LineSample> samples;
+        try
+        {
+            samples = LineProtocol.ParseSamples(line, hello);
+            CheckClock(samples[0].DeviceSeconds);
+        }
+        catch (LineProblemException problem)
+        {
+            BadLines++;
+            _badInRow++;
+            Note(problem.Message);
+            throw;
+        }
+
+        _badInRow = 0;
+        LastHeard = serverSeconds;
+        // the shortest delay seen tells the device's clock from ours; later lines can only be later
+        _clockOffset = Math.Min(_clockOffset, serverSeconds - samples[0].DeviceSeconds);
+        var kept = new List<TimedSample>(samples.Count);
+        foreach (var sample in samples)
+        {
+            Latest[sample.Channel] = sample.Value;
+            var at = sample.DeviceSeconds + _clockOffset;
+            if (_lastKept.TryGetValue(sample.Channel, out var last) && at - last < (1.0 / MostSamplesASecond) - 0.0005)
+            {
+                if (!_thinned) Note($"sends more than {MostSamplesASecond} samples a second; the rest are left out.");
+                _thinned = true;
+                continue;
+            }
+
+            _lastKept[sample.Channel] = at;
+            Samples++;
+            kept.Add(new(sample.Channel, at, sample.Value));
+        }
+
+        return kept;
+    }
+
+    /// <summary>Whether so many lines in a row were bad that listening on makes no sense.</summary>
+    public bool IsHopeless => _badInRow >= MostBadLines;
+
+    /// <summary>Keeps a sentence about this device.</summary>
+    public void Note(string sentence)
+    {
+        if (_problems.Count > 0 && _problems[^1] == sentence) return;
+        _problems.Add(sentence);
+        if (_problems.Count > 5) _problems.RemoveAt(0);
+    }
+
+    private void CheckClock(double deviceSeconds)
+    {
+        if (deviceSeconds > _lastDeviceSeconds)
+        {
+            _lastDeviceSeconds = deviceSeconds;
+            _backwards = 0;
+            return;
+        }
+
+        if (++_backwards >= BackwardsBeforeNewClock)
+        {
+            _lastDeviceSeconds = deviceSeconds;
+            _clockOffset = double.PositiveInfinity;
+            _backwards = 0;
+            Note("its clock started anew; readings are taken again.");
+            return;
+        }
+
+        throw new LineProblemException($"t ran backwards from {_lastDeviceSeconds:0.###} to {deviceSeconds:0.###} s; the line was left out.");
+    }
+}

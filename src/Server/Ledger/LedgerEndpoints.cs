@@ -1,0 +1,79 @@
+using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core;
+using RuddySpring.Core.Traces;
+using RuddySpring.Server.Hosting;
+using RuddySpring.Store;
+
+namespace RuddySpring.Server.Ledger;
+
+public static class LedgerEndpoints
+{
+    private const int MostCompared = 20;
+    private static readonly FieldRange PageSize = new("size", "Page size", 1, 200, "shots");
+    private static readonly FieldRange MomentSeconds = new("moment", "Moment", 0, 600, "s");
+
+    public static void MapLedger(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/shots", PageAsync);
+        api.MapGet("/shots/{id:int}", (int id, RuddyContext db) => ShotViews.WholeAsync(db, id));
+        api.MapGet("/shots/compare", CompareAsync);
+        api.MapPut("/shots/{id:int}/moments", MoveMomentsAsync);
+        api.MapDelete("/shots/{id:int}", (int id, RuddyContext db, TimeProvider time) => BinAsync(db, id, time.GetUtcNow().UtcDateTime));
+        api.MapPost("/shots/{id:int}/restore", (int id, RuddyContext db) => BinAsync(db, id, null));
+    }
+
+    private static async Task<LedgerPage> PageAsync(
+        RuddyContext db, int page = 0, int size = 50, string? search = null, int? machineId = null, int? bagId = null, int? brewerId = null,
+        int? minLiking = null)
+    {
+        PageSize.Check(size);
+        var shots = db.Shots.AsNoTracking().Where(s => s.DeletedAt == null);
+        if (machineId is { } machine) shots = shots.Where(s => s.MachineId == machine);
+        if (bagId is { } bag) shots = shots.Where(s => s.BagId == bag);
+        if (brewerId is { } brewer) shots = shots.Where(s => s.BrewerId == brewer);
+        if (minLiking is { } liking) shots = shots.Where(s => s.Taste.Liking >= liking);
+        foreach (var word in (search ?? "").ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(8))
+            shots = shots.Where(s => s.SearchText.Contains(word));
+        var total = await shots.CountAsync();
+        var rows = await ShotViews.WithNames(shots.OrderByDescending(s => s.PulledAt).ThenByDescending(s => s.Id))
+            .Skip(Math.Max(0, page) * size).Take(size).ToListAsync();
+        return new(total, Math.Max(0, page), size, [.. rows.Select(ShotViews.Line)]);
+    }
+
+    private static async Task<Comparison> CompareAsync(RuddyContext db, string ids)
+    {
+        var numbers = ids.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            .Select(t => int.TryParse(t, out var n) ? n : throw new DoesNotFitException("ids", $"{t} is not a shot's number."))
+            .Distinct().ToList();
+        if (numbers.Count is < 2 or > MostCompared)
+            throw new DoesNotFitException("ids", $"Between 2 and {MostCompared} shots can be compared; {numbers.Count} were named.");
+        var shots = new List<ShotView>();
+        foreach (var id in numbers) shots.Add(await ShotViews.WholeAsync(db, id));
+        return ShotComparison.Of(shots);
+    }
+
+    private static async Task<ShotView> MoveMomentsAsync(int id, Moments marked, RuddyContext db)
+    {
+        var shot = await db.Shots.Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null)
+            ?? throw new NotThereException($"There is no shot {id}.");
+        foreach (var moment in new[] { marked.FirstPressure, marked.FirstDrops, marked.Ramp, marked.Peak, marked.Ease, marked.Blonding, marked.Stop })
+        {
+            if (moment is { } seconds) MomentSeconds.Check(seconds);
+        }
+
+        if (marked.Stop <= marked.FirstDrops)
+            throw new DoesNotFitException("stop", "Stop must come after first drops.");
+        shot.Marked = marked;
+        ShotRecording.Measure(shot, ShotViews.TraceOf(shot));
+        await db.SaveChangesAsync();
+        return await ShotViews.WholeAsync(db, id);
+    }
+
+    private static async Task<Microsoft.AspNetCore.Http.HttpResults.NoContent> BinAsync(RuddyContext db, int id, DateTime? deletedAt)
+    {
+        var shot = await db.Shots.SingleOrDefaultAsync(s => s.Id == id) ?? throw new NotThereException($"There is no shot {id}.");
+        shot.DeletedAt = deletedAt;
+        await db.SaveChangesAsync();
+        return TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,60 @@
+using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Traces;
+using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Tasting;
+using RuddySpring.Store;
+using RuddySpring.Store.Entities;
+
+namespace RuddySpring.Server.Ledger;
+
+/// <summary>Maps stored shots to what the screens show.</summary>
+public static class ShotViews
+{
+    /// <summary>Shots with what they refer to, without their traces.</summary>
+    public static IQueryable<Shot> WithNames(IQueryable<Shot> shots) =>
+        shots.Include(s => s.Brewer).Include(s => s.Machine).Include(s => s.Bag).Include(s => s.Grinder);
+
+    /// <summary>A line of the ledger.</summary>
+    public static ShotLine Line(Shot s) => new(
+        s.Id, s.PulledAt, s.Source, s.Brewer?.Name ?? "", s.Machine?.Name ?? "", s.Bag?.Name ?? "", s.Bag?.Roaster ?? "", s.Grinder?.Name ?? "",
+        s.Grinder?.ScaleUnit ?? "", s.GrindSetting, s.DoseGrams, s.YieldGrams, s.WaterC, s.Plan.Name, s.Measures, TastingEndpoints.View(s.Taste),
+        [.. s.SmallPressure], [.. s.SmallWeight]);
+
+    /// <summary>A shot whole.</summary>
+    /// <exception cref="NotThereException">There is none with that number.</exception>
+    public static async Task<ShotView> WholeAsync(RuddyContext db, int id)
+    {
+        var shot = await WithNames(db.Shots.AsNoTracking()).Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null)
+            ?? throw new NotThereException($"There is no shot {id}.");
+        var trace = TraceOf(shot);
+        var clean = TraceCleaning.Clean(trace);
+        return new(
+            Line(shot), shot.Plan, shot.Moments, shot.Marked,
+            new(
+                clean.StepSeconds, clean.HasPressure ? Rounded(clean.PressureBar, 2) : null, clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
+                clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null, PlanCourse(shot, clean)),
+            [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices);
+    }
+
+    /// <summary>The trace of a shot, empty if it has none.</summary>
+    public static Trace TraceOf(Shot shot) => shot.Trace is { } kept ? TraceCodec.Decode(kept.Packed) : Trace.Empty;
+
+    /// <summary>What the plan wanted at each step, given the drops and grams as they came; null without a scale.</summary>
+    private static List<double>? PlanCourse(Shot shot, CleanTrace clean)
+    {
+        if (!clean.HasWeight || shot.Source == ShotSource.Imported) return null;
+        var follower = new PlanFollower(shot.Plan, shot.YieldGrams);
+        var course = new List<double>(clean.Seconds.Length);
+        for (var i = 0; i < clean.Seconds.Length; i++)
+        {
+            var bar = follower.TargetBar(clean.Seconds[i], clean.WeightGrams[i] - clean.WeightGrams[0], clean.Seconds[i] >= shot.Moments.FirstDrops);
+            if (follower.Phase is null) break;
+            course.Add(Math.Round(bar, 2));
+        }
+
+        return course;
+    }
+
+    private static double[] Rounded(double[] values, int digits) => [.. values.Select(v => Math.Round(v, digits))];
+}

@@ -1,0 +1,3 @@
+using RuddySpring.Server.Hosting;
+
+return await RuddyServer.RunAsync(args);

@@ -1,0 +1,41 @@
+using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core;
+using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Ledger;
+using RuddySpring.Store;
+
+namespace RuddySpring.Server.Tasting;
+
+/// <summary>How a shot tasted; null where nothing was said.</summary>
+public sealed record TasteView(int? Sour, int? Bitter, int? Dry, int? Sweet, int? Body, int? Liking, string Words);
+
+public static class TastingEndpoints
+{
+    private static readonly FieldRange Liking = new("liking", "Liking", 1, 5, "");
+
+    public static void MapTasting(this IEndpointRouteBuilder api)
+    {
+        api.MapPut("/shots/{id:int}/taste", async (int id, TasteView taste, RuddyContext db) =>
+        {
+            var shot = await db.Shots.SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null)
+                ?? throw new NotThereException($"There is no shot {id}.");
+            shot.Taste.Sour = Scale(taste.Sour, "sour", "Sour");
+            shot.Taste.Bitter = Scale(taste.Bitter, "bitter", "Bitter");
+            shot.Taste.Dry = Scale(taste.Dry, "dry", "Dry");
+            shot.Taste.Sweet = Scale(taste.Sweet, "sweet", "Sweet");
+            shot.Taste.Body = Scale(taste.Body, "body", "Body");
+            shot.Taste.Liking = taste.Liking is { } liking ? (int)Liking.Check(liking) : null;
+            shot.Taste.Words = Texts.Optional(taste.Words, "words", "Words", 500);
+            await ShotText.SetAsync(db, shot);
+            await db.SaveChangesAsync();
+            return View(shot.Taste);
+        });
+    }
+
+    /// <summary>The contract's form of a taste.</summary>
+    public static TasteView View(Store.Entities.Taste taste) =>
+        new(taste.Sour, taste.Bitter, taste.Dry, taste.Sweet, taste.Body, taste.Liking, taste.Words);
+
+    private static int? Scale(int? value, string field, string label) =>
+        value is { } given ? (int)new FieldRange(field, label, 0, 4, "").Check(given) : null;
+}
