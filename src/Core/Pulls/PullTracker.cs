@@ -26,9 +26,9 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
 {
     private const double StartBar = 0.3;
     private const double StartGrams = 0.5;
-    private const double DropsGrams = 0.3;
+    private const double DropsGrams = 0.4;
     private const double FastestCoffeeGramsPerS = 6.0;
-    private const double SettleSeconds = 0.8;
+    private const double SettleSeconds = 2.0;
 
     private readonly PlanFollower _follower = new(plan, yieldGrams);
     private readonly LiveFlow _flow = new();
@@ -83,18 +83,18 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         _lastWeight = (seconds, grams);
         var settling = Math.Abs(rate) > FastestCoffeeGramsPerS;
         if (settling) _settledAt = seconds + SettleSeconds;
-        var early = _startedAt is null ? seconds < _settledAt || !_tared : seconds - _startedAt < 1.5 && settling;
-        if (early)
+        // where there is a gauge it says when the pull begins, and until then whatever stands on the scale is the cup
+        var waiting = _startedAt is null && (!_tared || _lastPressure is not null || seconds < _settledAt);
+        if (waiting || (_startedAt is { } start && seconds - start < 1.5 && settling))
         {
-            _zeroGrams = grams;
+            _zeroGrams = _tared && !settling ? _zeroGrams + (0.3 * (grams - _zeroGrams)) : grams;
             _tared = true;
             _flow.Restart(seconds, 0.0);
             return 0.0;
         }
 
         _flow.Take(seconds, grams - _zeroGrams);
-        // where there is a gauge the pressure starts the clock; the scale alone does it with the first drops
-        if (_startedAt is null && _lastPressure is null && grams - _zeroGrams > StartGrams) _startedAt = seconds;
+        if (_startedAt is null && grams - _zeroGrams > StartGrams) _startedAt = seconds;
         return grams - _zeroGrams;
     }
 

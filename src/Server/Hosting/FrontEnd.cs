@@ -5,6 +5,20 @@ namespace RuddySpring.Server.Hosting;
 /// <summary>Serves the built front end and answers every page address with the page.</summary>
 public static class FrontEnd
 {
+    /// <summary>
+    /// The folder of the built front end: beside the program where it was published, else in the project's own tree above it.
+    /// </summary>
+    public static string DefaultRoot(string programFolder)
+    {
+        for (var folder = new DirectoryInfo(programFolder); folder is not null; folder = folder.Parent)
+        {
+            var root = Path.Combine(folder.FullName, "wwwroot");
+            if (File.Exists(Path.Combine(root, "index.html"))) return root;
+        }
+
+        return Path.Combine(programFolder, "wwwroot");
+    }
+
     /// <summary>Static files; those with a hash in their name are kept by the browser for good.</summary>
     public static void Use(WebApplication app, string webRoot)
     {

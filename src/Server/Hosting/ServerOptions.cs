@@ -12,7 +12,7 @@ public sealed record ServerOptions(int Port, string DataFolder, bool Demo, strin
     public static ServerOptions Parse(IReadOnlyList<string> args)
     {
         var here = AppContext.BaseDirectory;
-        var options = new ServerOptions(5180, Path.Combine(here, "data"), true, Path.Combine(here, "wwwroot"));
+        var options = new ServerOptions(5180, Path.Combine(here, "data"), true, FrontEnd.DefaultRoot(here));
         for (var i = 0; i < args.Count; i++)
         {
             string Next() => ++i < args.Count ? args[i] : throw new ArgumentException($"{args[i - 1]} needs a value.");

@@ -10,8 +10,8 @@ using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Pull;
 
-/// <summary>The plan's pressure at one instant, for drawing the band.</summary>
-public sealed record PlanPoint(double Seconds, double Bar);
+/// <summary>The plan's pressure at one instant and the index of its phase, for drawing the band.</summary>
+public sealed record PlanPoint(double Seconds, double Bar, int Phase);
 
 /// <summary>The pull under way, or the one that would be next.</summary>
 /// <param name="Frame">State and samples so far.</param>
@@ -197,7 +197,7 @@ public static class PullEndpoints
         foreach (var sample in shot.Samples)
         {
             var bar = follower.TargetBar(sample.Seconds, sample.CupGrams, sample.Seconds >= (shot.FirstDropsSeconds ?? double.MaxValue));
-            if (follower.Phase is not null) points.Add(new(Math.Round(sample.Seconds, 2), Math.Round(bar, 2)));
+            if (follower.Phase is not null) points.Add(new(Math.Round(sample.Seconds, 2), Math.Round(bar, 2), follower.PhaseIndex));
         }
 
         return (points, shot.Seconds);

@@ -62,6 +62,7 @@ public static class HutScenario
             new(tomo, portable, hand, 15, 33, ShippedPlans.LongSoft, 19),
         };
         var settings = new Dictionary<(Habit, Bag), double>();
+        var shots = new List<Shot>();
 
         for (var day = Days; day >= 1; day--)
         {
@@ -76,11 +77,12 @@ public static class HutScenario
                 var setting = settings.GetValueOrDefault((habit, bag), habit.Setting + (bag == ember ? 1.0 : bag == gentian ? -1.0 : 0.0));
                 var pulledAt = nowUtc.Date.AddDays(-day).AddHours(5).AddMinutes(35 + (n * 9) + random.Below(20));
                 var shot = Pull(random, habit, bag, truths[bag], scales[habit.Grinder], setting, pulledAt, inRow++);
-                context.Shots.Add(shot);
+                shots.Add(shot);
                 settings[(habit, bag)] = NextSetting(habit, setting, shot.Measures.SecondsFromPressure ?? 0);
             }
         }
 
+        context.Shots.AddRange(shots.OrderBy(s => s.PulledAt));
         context.SaveChanges();
     }
 
@@ -181,7 +183,7 @@ public static class HutScenario
         var dry = Scale(0.4 + (shot.ExtractionSpread * 60.0) + ((extraction - 22.5) * 0.4));
         var sweet = Scale(3.0 - (Math.Abs(extraction - 20.8) * 0.6) - (shot.ExtractionSpread * 30.0));
         var body = Scale((shot.Strength * 100.0 - 7.0) * 0.9);
-        var liking = (int)Math.Clamp(Math.Round(4.4 - (0.45 * sour) - (0.4 * bitter) - (0.3 * dry) + (0.35 * sweet)), 1, 5);
+        var liking = (int)Math.Clamp(Math.Round(3.6 - (0.5 * sour) - (0.5 * bitter) - (0.4 * dry) + (0.4 * sweet) + random.Normal(0.4)), 1, 5);
         string[] pleasant = ["round, cocoa", "honeyed, long finish", "dried apricot", "toffee, soft", "hazelnut, clean"];
         var words = forgotten ? "sharp, cold cylinder"
             : sour >= 3 ? "lemon pith, thin"

@@ -1,0 +1,42 @@
+import { lazy, Suspense } from 'react';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Waiting } from './shared/ui/elements';
+import { NotThere } from './shell/NotThere';
+import { Shell } from './shell/Shell';
+
+const WarmPage = lazy(() => import('./warm/WarmPage'));
+const PreparePage = lazy(() => import('./prepare/PreparePage'));
+const PullPage = lazy(() => import('./pull/PullPage'));
+const TastePage = lazy(() => import('./taste/TastePage'));
+const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
+const ComparePage = lazy(() => import('./ledger/ComparePage'));
+const ImportPage = lazy(() => import('./exchange/ImportPage'));
+const ShelfPage = lazy(() => import('./shelf/ShelfPage'));
+const SettingsPage = lazy(() => import('./settings/SettingsPage'));
+
+const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{element}</Suspense>;
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <NotThere />,
+    children: [
+      { index: true, element: <Navigate to="/prepare" replace /> },
+      { path: 'warm', element: page(<WarmPage />) },
+      { path: 'prepare', element: page(<PreparePage />) },
+      { path: 'pull', element: page(<PullPage />) },
+      { path: 'taste', element: page(<TastePage />) },
+      { path: 'taste/:id', element: page(<TastePage />) },
+      { path: 'ledger', element: page(<LedgerPage />) },
+      { path: 'ledger/compare', element: page(<ComparePage />) },
+      { path: 'ledger/import', element: page(<ImportPage />) },
+      { path: 'shelf', element: page(<ShelfPage />) },
+      { path: 'settings', element: page(<SettingsPage />) },
+      { path: '*', element: <NotThere /> },
+    ],
+  },
+]);
+
+export function App() {
+  return <RouterProvider router={router} />;
+}

@@ -1,0 +1,19 @@
+import '@fontsource-variable/archivo/wdth.css';
+import { ChakraProvider } from '@chakra-ui/react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { App } from './App';
+import { system } from './theme/system';
+
+const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 2000, retry: 1 } } });
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <ChakraProvider value={system}>
+      <QueryClientProvider client={queries}>
+        <App />
+      </QueryClientProvider>
+    </ChakraProvider>
+  </StrictMode>,
+);

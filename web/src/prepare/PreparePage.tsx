@@ -1,0 +1,287 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Link, useNavigate } from 'react-router';
+import { useBench } from '../shared/api/queries';
+import { NumberField } from '../shared/ui/NumberField';
+import { Button, Caution, Field, Figure, H2, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
+import { number, useUnits } from '../shared/units/units';
+import { Gauge } from './Gauge';
+import { PlanSketch } from './PlanSketch';
+import { useSheetEditor } from './useSheetEditor';
+
+/** One sheet in working order: who and what, how much, what comes of it, then to the pull. */
+export default function PreparePage() {
+  const { sheet, answer, change, settle, error, problem } = useSheetEditor();
+  const { data: bench } = useBench();
+  const units = useUnits();
+  const navigate = useNavigate();
+
+  if (error || !sheet || !answer || !bench) {
+    return (
+      <>
+        <PageTitle title="Prepare" />
+        <Waiting error={error} />
+        {error && (
+          <Box mt="3">
+            <Link to="/shelf" style={{ textDecoration: 'underline' }}>
+              Go to the shelf and add a machine
+            </Link>
+          </Box>
+        )}
+      </>
+    );
+  }
+
+  const machine = bench.machines.find((m) => m.id === sheet.machineId);
+  const bag = bench.bags.find((b) => b.id === sheet.bagId);
+  const grinder = bench.grinders.find((g) => g.id === sheet.grinderId);
+  const plans = bench.plans.filter((p) => machine?.planKeys.includes(p.key));
+  const wrong = (field: string) => answer.problems.find((p) => p.field === field)?.sentence;
+  const last = answer.lastTime;
+  const force = units.force(answer.handForceKgf, 0);
+  const mayPull = answer.problems.length === 0 && answer.fits;
+
+  return (
+    <>
+      <PageTitle
+        title="Prepare"
+        aside={
+          <Button
+            tone="strong"
+            size="big"
+            minWidth={{ base: '100%', md: '280px' }}
+            disabled={!mayPull}
+            onClick={async () => {
+              await settle();
+              await navigate('/pull?ready');
+            }}
+          >
+            Go to the pull
+          </Button>
+        }
+      >
+        From the bag to the locked-in portafilter, top to bottom.
+      </PageTitle>
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,6fr)' }} gap="4" alignItems="start">
+        <Grid gap="4">
+          <Panel>
+            <H2>Who and what</H2>
+            <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
+              <Field label="Machine">
+                {(ids) => (
+                  <Select
+                    {...ids}
+                    value={sheet.machineId}
+                    onChange={(e) => {
+                      const next = bench.machines.find((m) => m.id === Number(e.target.value))!;
+                      const family = bench.families.find((f) => f.family === next.spec.family);
+                      change({
+                        machineId: next.id,
+                        doseGrams: family?.doseGrams ?? sheet.doseGrams,
+                        yieldGrams: family?.yieldGrams ?? sheet.yieldGrams,
+                        planKey: next.planKeys[0]!,
+                      });
+                    }}
+                  >
+                    {bench.machines.map((m) => (
+                      <option key={m.id} value={m.id}>
+                        {m.name}
+                      </option>
+                    ))}
+                  </Select>
+                )}
+              </Field>
+              <Field label="Who brews">
+                {(ids) => (
+                  <Select
+                    {...ids}
+                    value={sheet.brewerId ?? ''}
+                    onChange={(e) => change({ brewerId: Number(e.target.value) || null })}
+                  >
+                    <option value="">nobody in particular</option>
+                    {bench.brewers.map((b) => (
+                      <option key={b.id} value={b.id}>
+                        {b.name}
+                      </option>
+                    ))}
+                  </Select>
+                )}
+              </Field>
+              <Field label="Beans" hint={bag?.meaning}>
+                {(ids) => (
+                  <Select {...ids} value={sheet.bagId ?? ''} onChange={(e) => change({ bagId: Number(e.target.value) || null })}>
+                    <option value="">not noted</option>
+                    {bench.bags
+                      .filter((b) => !b.finished || b.id === sheet.bagId)
+                      .map((b) => (
+                        <option key={b.id} value={b.id}>
+                          {b.name}, {b.daysFromRoast} days
+                        </option>
+                      ))}
+                  </Select>
+                )}
+              </Field>
+              <Field label="Grinder">
+                {(ids) => (
+                  <Select
+                    {...ids}
+                    value={sheet.grinderId ?? ''}
+                    onChange={(e) => change({ grinderId: Number(e.target.value) || null })}
+                  >
+                    <option value="">ground elsewhere</option>
+                    {bench.grinders.map((g) => (
+                      <option key={g.id} value={g.id}>
+                        {g.name}
+                      </option>
+                    ))}
+                  </Select>
+                )}
+              </Field>
+            </Grid>
+          </Panel>
+
+          <Panel>
+            <H2>Pull plan</H2>
+            <Grid role="radiogroup" aria-label="Pull plan" gap="2">
+              {plans.map((plan) => {
+                const chosen = plan.key === sheet.planKey;
+                return (
+                  <Flex
+                    as="label"
+                    key={plan.key}
+                    gap="4"
+                    align="center"
+                    p="2"
+                    borderWidth="1px"
+                    borderColor={chosen ? 'text' : 'hairline'}
+                    borderRadius="small"
+                    cursor="pointer"
+                    bg={chosen ? 'page' : 'transparent'}
+                  >
+                    <input
+                      type="radio"
+                      name="plan"
+                      checked={chosen}
+                      onChange={() => change({ planKey: plan.key })}
+                      style={{ width: 20, height: 20, accentColor: 'var(--rs-colors-oxide)', flexShrink: 0 }}
+                    />
+                    <Box flex="1" minWidth={0}>
+                      <Box fontWeight={650}>{plan.name}</Box>
+                      <Box fontSize="13px" color="quiet">
+                        peak {units.pressure(Math.max(...plan.phases.map((p) => p.toBar)), 1).value} {units.pressureUnit}
+                        {chosen ? `. ${plan.why}` : ''}
+                      </Box>
+                    </Box>
+                    <Box display={{ base: 'none', sm: 'block' }} flexShrink={0}>
+                      <PlanSketch plan={plan} width={132} height={56} />
+                    </Box>
+                  </Flex>
+                );
+              })}
+            </Grid>
+          </Panel>
+        </Grid>
+
+        <Grid gap="4">
+          <Panel>
+            <H2>Set</H2>
+            <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3">
+              <NumberField
+                label="Dose"
+                unit="g"
+                big
+                value={sheet.doseGrams}
+                step={0.1}
+                problem={wrong('doseGrams')}
+                onChange={(v) => change({ doseGrams: v ?? 0 })}
+              />
+              <NumberField
+                label="Yield"
+                unit="g"
+                big
+                value={sheet.yieldGrams}
+                step={1}
+                problem={wrong('yieldGrams')}
+                onChange={(v) => change({ yieldGrams: v ?? 0 })}
+              />
+              <NumberField
+                label="Grind"
+                unit={grinder?.scaleUnit}
+                big
+                value={sheet.grindSetting}
+                step={grinder?.step ?? 1}
+                digits={2}
+                problem={wrong('grindSetting')}
+                hint={grinder ? (grinder.finerIsLower ? 'smaller is finer' : 'larger is finer') : undefined}
+                onChange={(v) => change({ grindSetting: v })}
+              />
+            </Grid>
+            {last && (
+              <Box fontSize="14px" color="quiet" mt="3">
+                Last time,{' '}
+                <Link to={`/taste/${last.shotId}`} style={{ textDecoration: 'underline' }}>
+                  shot {last.shotId}
+                </Link>
+                : {number(last.doseGrams, 1)} g{last.grindSetting !== null ? ` at ${last.grindSetting}` : ''} gave{' '}
+                {number(last.cupGrams, 1)} g in {number(last.secondsFromPressure, 0)} s from first pressure
+                {last.r10 !== null ? `, R10 ${number(last.r10, 1)} bar s/ml` : ''}
+                {last.liking !== null ? `, liked ${last.liking} of 5` : ''}.
+              </Box>
+            )}
+            {problem && (
+              <Box mt="2">
+                <Notice role="alert">{problem}</Notice>
+              </Box>
+            )}
+          </Panel>
+
+          <Panel aria-live="polite">
+            <H2>What comes of it</H2>
+            <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="5">
+              <Figure label="Ratio, dose to yield" value={answer.ratio === null ? '\u2013' : `1 : ${number(answer.ratio, 2)}`} />
+              <Figure
+                label="Water at the puck"
+                value={units.temperature(answer.waterC).value}
+                unit={`\u00b1${units.temperatureStep(answer.waterPlusMinusC).value} ${units.temperature(0).unit}`}
+                colour="temperatureText"
+                note={
+                  <Link to="/warm" style={{ textDecoration: 'underline' }}>
+                    how it is warmed decides
+                  </Link>
+                }
+              />
+              <Gauge
+                label={machine?.spec.boilerGaugeBar ? 'Water to move' : 'Water to pour'}
+                value={number(answer.waterGrams, 0)}
+                unit={`g${answer.waterMl !== null ? `, ${number(answer.waterMl, 0)} ml` : ''}`}
+                share={answer.waterGrams === null ? null : answer.waterGrams / answer.mostWaterGrams}
+                wholeLabel={`of ${number(answer.mostWaterGrams, 0)} g`}
+                bad={answer.waterGrams !== null && !answer.fits}
+              >
+                {answer.fitSentence}
+              </Gauge>
+              <Gauge
+                label={`Hand force at ${units.pressure(answer.peakBar, 1).value} ${units.pressureUnit}`}
+                value={force.value}
+                unit={answer.handForceKgf === null ? '' : force.unit}
+                share={answer.handForceKgf === null ? null : answer.handForceKgf / answer.willingForceKgf}
+                wholeLabel={answer.handForceKgf === null ? '' : `of ${units.force(answer.willingForceKgf).value} ${force.unit}`}
+                bad={answer.handForceKgf !== null && answer.handForceKgf > answer.willingForceKgf}
+              >
+                {answer.forceSentence}
+              </Gauge>
+            </Grid>
+          </Panel>
+
+          <Panel>
+            <H2>Before any pressure</H2>
+            <Grid gap="2">
+              {answer.cautions.map((caution) => (
+                <Caution key={caution}>{caution}</Caution>
+              ))}
+            </Grid>
+          </Panel>
+        </Grid>
+      </Grid>
+    </>
+  );
+}

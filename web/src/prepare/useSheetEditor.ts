@@ -1,0 +1,60 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { useSheet } from '../shared/api/queries';
+
+type Sheet = Schemas['Sheet'];
+
+const pauseMs = 40;
+
+/** The sheet as typed, with the server's answer following a moment later. What is typed is kept even where it does not do. */
+export function useSheetEditor() {
+  const queries = useQueryClient();
+  const { data: answer, error } = useSheet();
+  const [typed, setTyped] = useState<Sheet | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const latest = useRef<Sheet | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const pending = useRef<Promise<void> | undefined>(undefined);
+
+  const send = useCallback(async () => {
+    const sheet = latest.current;
+    if (!sheet) return;
+    try {
+      const got = await data(api.PUT('/api/prepare', { body: sheet }));
+      if (latest.current === sheet) {
+        latest.current = null;
+        queries.setQueryData(['prepare'], got);
+        setTyped(null);
+      }
+      setProblem(null);
+      void queries.invalidateQueries({ queryKey: ['warm'] });
+    } catch (thrown) {
+      setProblem(sentenceOf(thrown));
+    }
+  }, [queries]);
+
+  const change = useCallback(
+    (part: Partial<Sheet>) => {
+      const base = latest.current ?? answer?.sheet;
+      if (!base) return;
+      latest.current = { ...base, ...part };
+      setTyped(latest.current);
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => {
+        pending.current = send();
+      }, pauseMs);
+    },
+    [answer, send],
+  );
+
+  /** Waits until everything typed has reached the server. */
+  const settle = useCallback(async () => {
+    clearTimeout(timer.current);
+    await pending.current;
+    await send();
+  }, [send]);
+
+  useEffect(() => () => clearTimeout(timer.current), []);
+  return { sheet: typed ?? answer?.sheet ?? null, answer: answer ?? null, change, settle, error, problem };
+}

@@ -1,0 +1,169 @@
+import { Box } from '@chakra-ui/react';
+import { useEffect, useId, useRef } from 'react';
+import type { Schemas } from '../shared/api/client';
+import { Frame, Hatch } from '../shared/plot/Frame';
+import { quantity } from '../shared/plot/quantity';
+import { bandPath, linear, path, type Point } from '../shared/plot/scale';
+import { useWidth } from '../shared/plot/useSize';
+import { live, type LiveFrame } from '../shell/live';
+import { useUnits } from '../shared/units/units';
+import { ink } from '../theme/system';
+import { planAhead } from './planAhead';
+
+interface Props {
+  view: Schemas['PullView'];
+  height: number;
+}
+
+/**
+ * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, once an animation frame; React
+ * draws only axes, and those anew when the pull outgrows them.
+ */
+export function LiveCanvas({ view, height }: Props) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const units = useUnits();
+  const hatch = useId();
+  const paths = {
+    pressure: useRef<SVGPathElement>(null),
+    weight: useRef<SVGPathElement>(null),
+    flow: useRef<SVGPathElement>(null),
+  };
+  const band = useRef<SVGPathElement>(null);
+  const { pressure: pressurePath, weight: weightPath, flow: flowPath } = paths;
+
+  const left = 38;
+  const right = Math.max(left + 60, width - 34);
+  const split = Math.round(height * 0.64);
+  const longest = Math.max(40, Math.ceil((view.planSeconds * 1.25) / 10) * 10);
+  const f = units.pressureFactor;
+  const top = 26;
+  const x = linear([0, longest], [left, right]);
+  const y = linear([0, 10 * f], [split, top]);
+  const g = linear([0, Math.ceil((view.sheet.yieldGrams * 1.2) / 10) * 10], [height - 34, split + 28]);
+  const q = linear([0, 3], [height - 34, split + 28]);
+
+  useEffect(() => {
+    if (width === 0) return;
+    const held = {
+      pressure: view.frame.pressure.map((p) => [p[0]!, p[1]!] as Point),
+      weight: view.frame.weight.map((p) => [p[0]!, p[1]!] as Point),
+      flow: view.frame.flow.map((p) => [p[0]!, p[1]!] as Point),
+      targets: [] as Point[],
+      phaseBegan: new Map<number, number>(),
+    };
+    let scheduled = 0;
+    let last: LiveFrame = view.frame;
+
+    const draw = () => {
+      scheduled = 0;
+      // a pull that outgrows the axis pushes its beginning out to the left
+      const now = last.reading?.seconds ?? 0;
+      const shift = Math.max(0, now - longest * 0.96);
+      const sx = (v: number) => x(v - shift);
+      const shown = (points: Point[]) => (shift > 0 ? points.filter((p) => p[0] >= shift) : points);
+      pressurePath.current?.setAttribute(
+        'd',
+        path(shown(held.pressure), sx, (v) => y(Math.max(0, v * f))),
+      );
+      weightPath.current?.setAttribute(
+        'd',
+        path(shown(held.weight), sx, (v) => g(Math.max(0, v))),
+      );
+      flowPath.current?.setAttribute(
+        'd',
+        path(shown(held.flow), sx, (v) => q(Math.min(3, v))),
+      );
+      const ahead = planAhead(view.planCourse, held.phaseBegan, last.reading?.phaseIndex ?? 0, now);
+      const course = [...shown(held.targets), ...ahead]
+        .filter((p) => p[0] - shift <= longest)
+        .map(([px, py]) => [px, py * f] as Point);
+      band.current?.setAttribute('d', bandPath(course, view.plan.bandBar * f, sx, y));
+    };
+
+    const hear = (frame: LiveFrame) => {
+      last = frame;
+      for (const p of frame.pressure) held.pressure.push([p[0]!, p[1]!]);
+      for (const p of frame.weight) held.weight.push([p[0]!, p[1]!]);
+      for (const p of frame.flow) held.flow.push([p[0]!, p[1]!]);
+      const reading = frame.reading;
+      if (reading && frame.stage === 'Running') {
+        if (!held.phaseBegan.has(reading.phaseIndex)) held.phaseBegan.set(reading.phaseIndex, reading.seconds);
+        held.targets.push([reading.seconds, reading.targetBar]);
+      }
+      scheduled ||= requestAnimationFrame(draw);
+    };
+    draw();
+    const stop = live.onFrame(hear);
+    return () => {
+      stop();
+      cancelAnimationFrame(scheduled);
+    };
+    // the scales follow from width, height and view
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [view, width, height, f]);
+
+  return (
+    <Box ref={ref} minWidth={0} height={`${height}px`}>
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label="Pressure, cup and flow against seconds, with the plan"
+          style={{ display: 'block' }}
+        >
+          <defs>
+            <Hatch id={hatch} />
+            <clipPath id={`${hatch}-clip`}>
+              <rect x={left} y={top - 4} width={right - left} height={height} />
+            </clipPath>
+          </defs>
+          <Frame
+            left={left}
+            right={right}
+            top={top}
+            bottom={split}
+            x={x}
+            y={y}
+            yLabel={`Pressure, ${units.pressureUnit}`}
+            yColour={quantity.pressure.text}
+          >
+            <g clipPath={`url(#${hatch}-clip)`}>
+              <path ref={band} fill={`url(#${hatch})`} />
+              <path ref={pressurePath} fill="none" stroke={quantity.pressure.stroke} strokeWidth={3.2} strokeLinejoin="round" />
+            </g>
+            <text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
+              hatched: the plan
+            </text>
+          </Frame>
+          <Frame
+            left={left}
+            right={right}
+            top={split + 28}
+            bottom={height - 34}
+            x={x}
+            y={g}
+            yTicks={3}
+            yLabel="Cup, g (dashed)"
+            yColour={quantity.grams.text}
+            xLabel="seconds from lever"
+            y2={q}
+            y2Label="Flow, g/s (solid)"
+            y2Colour={quantity.flow.text}
+          >
+            <g clipPath={`url(#${hatch}-clip)`}>
+              <path ref={flowPath} fill="none" stroke={quantity.flow.stroke} strokeWidth={2} />
+              <path
+                ref={weightPath}
+                fill="none"
+                stroke={quantity.grams.stroke}
+                strokeWidth={2}
+                strokeDasharray={quantity.grams.dash}
+              />
+            </g>
+          </Frame>
+        </svg>
+      )}
+    </Box>
+  );
+}

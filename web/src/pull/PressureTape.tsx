@@ -1,0 +1,103 @@
+import { useEffect, useId, useRef } from 'react';
+import type { Schemas } from '../shared/api/client';
+import { Hatch } from '../shared/plot/Frame';
+import { linear } from '../shared/plot/scale';
+import { live, type LiveFrame } from '../shell/live';
+import { useUnits } from '../shared/units/units';
+import { ink } from '../theme/system';
+
+/** A tall tape: where the pressure stands, the plan's band at this moment, and the mark to hold. */
+export function PressureTape({ view, height }: { view: Schemas['PullView']; height: number }) {
+  const units = useUnits();
+  const hatch = useId();
+  const fill = useRef<SVGRectElement>(null);
+  const bandRect = useRef<SVGRectElement>(null);
+  const hold = useRef<SVGGElement>(null);
+  const holdText = useRef<SVGTextElement>(null);
+  const f = units.pressureFactor;
+  const width = 128;
+  const tapeLeft = 40;
+  const tapeRight = 76;
+  const y = linear([0, 10 * f], [height - 14, 26]);
+
+  useEffect(() => {
+    const show = (frame: LiveFrame) => {
+      const bar = Math.max(0, Math.min(10, frame.reading?.pressureBar ?? 0)) * f;
+      fill.current?.setAttribute('y', String(y(bar)));
+      fill.current?.setAttribute('height', String(Math.max(0, y(0) - y(bar))));
+      const target = frame.reading?.targetBar ?? 0;
+      const active = frame.stage === 'Running' && target > 0;
+      hold.current?.setAttribute('visibility', active ? 'visible' : 'hidden');
+      bandRect.current?.setAttribute('visibility', active ? 'visible' : 'hidden');
+      if (!active) return;
+      const high = Math.min(10, target + view.plan.bandBar) * f;
+      const low = Math.max(0, target - view.plan.bandBar) * f;
+      bandRect.current?.setAttribute('y', String(y(high)));
+      bandRect.current?.setAttribute('height', String(y(low) - y(high)));
+      hold.current?.setAttribute('transform', `translate(${tapeRight + 3} ${y(target * f)})`);
+      if (holdText.current) holdText.current.textContent = units.pressure(target, 1).value;
+    };
+    show(view.frame);
+    const stop = live.onFrame(show);
+    return () => {
+      stop();
+    };
+    // the scale follows from height and f
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [view, height, f]);
+
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label="Pressure now, and the pressure to hold"
+      style={{ display: 'block', flexShrink: 0 }}
+    >
+      <defs>
+        <Hatch id={hatch} />
+      </defs>
+      <text x={0} y={14} fill={ink('pressure')} style={{ fontSize: '13px', fontWeight: 600 }}>
+        {units.pressureUnit}
+      </text>
+      <rect
+        x={tapeLeft}
+        y={y(10 * f)}
+        width={tapeRight - tapeLeft}
+        height={y(0) - y(10 * f)}
+        fill={ink('panel')}
+        stroke={ink('edge')}
+      />
+      <rect ref={fill} x={tapeLeft} width={tapeRight - tapeLeft} y={y(0)} height={0} fill={ink('pressure')} />
+      <rect
+        ref={bandRect}
+        x={tapeLeft - 6}
+        width={tapeRight - tapeLeft + 12}
+        fill={`url(#${hatch})`}
+        stroke={ink('text')}
+        visibility="hidden"
+      />
+      {y.ticks(10).map((tick) => (
+        <g key={tick}>
+          <line x1={tapeLeft - 5} x2={tapeLeft} y1={y(tick)} y2={y(tick)} stroke={ink('edge')} />
+          <text
+            x={tapeLeft - 9}
+            y={y(tick) + 5}
+            textAnchor="end"
+            fill={ink('text')}
+            style={{ fontSize: '15px', fontStretch: '80%', fontVariantNumeric: 'tabular-nums' }}
+          >
+            {tick}
+          </text>
+        </g>
+      ))}
+      <g ref={hold} visibility="hidden">
+        <path d="M0 0 L11 -9 L11 9 Z" fill={ink('text')} />
+        <text x={13} y={-3} fill={ink('text')} style={{ fontSize: '12px' }}>
+          hold
+        </text>
+        <text ref={holdText} x={13} y={13} fill={ink('text')} style={{ fontSize: '18px', fontWeight: 700, fontStretch: '80%' }} />
+      </g>
+    </svg>
+  );
+}

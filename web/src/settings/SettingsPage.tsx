@@ -1,0 +1,144 @@
+import { Box, Grid } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { useHousehold } from '../shared/api/queries';
+import { NumberField } from '../shared/ui/NumberField';
+import { Button, Field, Figure, H2, Input, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
+import { number, useUnits } from '../shared/units/units';
+
+/** Where the bench stands, which units it speaks, light or dark. */
+export default function SettingsPage() {
+  const { data: household, error } = useHousehold();
+  return (
+    <>
+      <PageTitle title="Settings" />
+      {household ? <Form household={household} /> : <Waiting error={error} />}
+    </>
+  );
+}
+
+function Form({ household }: { household: Schemas['HouseholdView'] }) {
+  const queries = useQueryClient();
+  const units = useUnits();
+  const [draft, setDraft] = useState<Schemas['HouseholdChange']>(household);
+  const [dark, setDark] = useState(() => document.documentElement.classList.contains('dark'));
+  const save = useMutation({
+    mutationFn: () => {
+      const { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } = draft;
+      return data(
+        api.PUT('/api/household', { body: { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } }),
+      );
+    },
+    onSuccess: async (next) => {
+      queries.setQueryData(['household'], next);
+      await queries.invalidateQueries();
+    },
+  });
+  const set = (part: Partial<typeof draft>) => {
+    setDraft((now) => ({ ...now, ...part }));
+    save.reset();
+  };
+  const wrong = (field: string) => (save.error instanceof Problem && save.error.field === field ? save.error.message : undefined);
+  const choice = (label: string, key: 'pressureUnit' | 'temperatureUnit' | 'forceUnit', options: Record<string, string>) => (
+    <Field label={label}>
+      {(ids) => (
+        <Select {...ids} value={draft[key]} onChange={(e) => set({ [key]: e.target.value })}>
+          {Object.entries(options).map(([value, word]) => (
+            <option key={value} value={value}>
+              {word}
+            </option>
+          ))}
+        </Select>
+      )}
+    </Field>
+  );
+  const theme = (next: boolean) => {
+    setDark(next);
+    document.documentElement.classList.toggle('dark', next);
+    localStorage.setItem('ruddy-theme', next ? 'dark' : 'light');
+  };
+  return (
+    <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,1fr) minmax(0,1fr)' }} gap="4" alignItems="start">
+      <Panel>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            save.mutate();
+          }}
+        >
+          <H2>The bench</H2>
+          <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
+            <Field label="What it is called" problem={wrong('name')}>
+              {(ids) => <Input {...ids} value={draft.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />}
+            </Field>
+            <NumberField
+              label="Height above the sea"
+              unit="m"
+              step={10}
+              digits={0}
+              value={draft.altitudeMetres}
+              problem={wrong('altitudeMetres')}
+              hint="Water boils lower up high"
+              onChange={(v) => set({ altitudeMetres: v ?? 0 })}
+            />
+            <NumberField
+              label="Usual room temperature"
+              unit={'\u00b0C'}
+              step={1}
+              digits={0}
+              value={draft.ambientC}
+              problem={wrong('ambientC')}
+              onChange={(v) => set({ ambientC: v ?? 0 })}
+            />
+            {choice('Pressure in', 'pressureUnit', { bar: 'bar', psi: 'psi', kPa: 'kPa' })}
+            {choice('Temperature in', 'temperatureUnit', { degC: '\u00b0C', degF: '\u00b0F' })}
+            {choice('Force in', 'forceUnit', { kgf: 'kgf', N: 'N' })}
+          </Grid>
+          <Box mt="4">
+            <Button tone="strong" type="submit" disabled={save.isPending}>
+              Keep these
+            </Button>{' '}
+            <Box as="span" role="status">
+              {save.isSuccess ? 'Kept.' : ''}
+            </Box>
+          </Box>
+          {save.error && !(save.error instanceof Problem && save.error.field) && (
+            <Notice role="alert">{sentenceOf(save.error)}</Notice>
+          )}
+        </form>
+      </Panel>
+      <Grid gap="4">
+        <Panel>
+          <H2>What that means</H2>
+          <Grid templateColumns="minmax(0,1fr) minmax(0,1fr)" gap="4">
+            <Figure
+              label="Water boils at"
+              value={units.temperature(household.boilingPointC, 1).value}
+              unit={units.temperature(0).unit}
+              colour="temperatureText"
+            />
+            <Figure label="Air pressure" value={number(household.atmosphereBar * 1000, 0)} unit="hPa" />
+          </Grid>
+        </Panel>
+        <Panel>
+          <H2>Light</H2>
+          <Grid gap="2">
+            {[false, true].map((value) => (
+              <label key={String(value)} style={{ display: 'flex', gap: 10, alignItems: 'center', minHeight: 44 }}>
+                <input
+                  type="radio"
+                  name="theme"
+                  checked={dark === value}
+                  onChange={() => theme(value)}
+                  style={{ width: 20, height: 20 }}
+                />
+                {value ? 'Dark, for early mornings' : 'Light'}
+              </label>
+            ))}
+          </Grid>
+        </Panel>
+      </Grid>
+    </Grid>
+  );
+}

@@ -1,0 +1,43 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './generated/schema';
+
+export type Schemas = components['schemas'];
+
+/** What the server said was wrong: one sentence, and the field if there is one. */
+export class Problem extends Error {
+  constructor(
+    sentence: string,
+    readonly status: number,
+    readonly field?: string,
+  ) {
+    super(sentence);
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: '' });
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an answer, or a Problem thrown. */
+export async function data<T>(answer: Promise<Answer<T>>): Promise<T> {
+  let got: Answer<T>;
+  try {
+    got = await answer;
+  } catch {
+    throw new Problem('The server does not answer. Is ./run still running?', 0);
+  }
+  if (got.response.ok) return got.data as T;
+  const said = got.error as { detail?: string; title?: string; field?: string } | undefined;
+  throw new Problem(
+    said?.detail ?? said?.title ?? `The server answered ${got.response.status}.`,
+    got.response.status,
+    said?.field,
+  );
+}
+
+/** The sentence of anything that was thrown. */
+export const sentenceOf = (error: unknown) => (error instanceof Error ? error.message : String(error));

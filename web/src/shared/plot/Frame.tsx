@@ -1,0 +1,82 @@
+import type { ReactNode } from 'react';
+import { ink } from '../../theme/system';
+
+interface Scale {
+  (value: number): number | undefined;
+  ticks: (count: number) => number[];
+  domain: () => number[];
+}
+
+interface Props {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  x: Scale;
+  y: Scale;
+  /** Names of the axes with units; a chart without them says nothing. */
+  yLabel: string;
+  xLabel?: string;
+  yColour: string;
+  yTicks?: number;
+  /** A second scale at the right. */
+  y2?: Scale;
+  y2Label?: string;
+  y2Colour?: string;
+  children: ReactNode;
+}
+
+const tick = { fontSize: '12px', fontStretch: '80%', fontVariantNumeric: 'tabular-nums' } as const;
+
+/** Axes, grid and labels of one pane. */
+export function Frame(p: Props) {
+  const xs = p.x.ticks(p.right - p.left > 500 ? 8 : 5);
+  return (
+    <g>
+      {p.y.ticks(p.yTicks ?? 5).map((value) => (
+        <g key={value}>
+          <line x1={p.left} x2={p.right} y1={p.y(value)} y2={p.y(value)} stroke={ink('hairline')} />
+          <text x={p.left - 6} y={(p.y(value) ?? 0) + 4} textAnchor="end" fill={ink('quiet')} style={tick}>
+            {value}
+          </text>
+        </g>
+      ))}
+      {p.y2?.ticks(p.yTicks ?? 5).map((value) => (
+        <text key={value} x={p.right + 6} y={(p.y2!(value) ?? 0) + 4} textAnchor="start" fill={ink('quiet')} style={tick}>
+          {value}
+        </text>
+      ))}
+      <text x={p.left} y={p.top - 7} fill={p.yColour} style={{ fontSize: '13px', fontWeight: 600 }}>
+        {p.yLabel}
+      </text>
+      {p.y2Label && (
+        <text x={p.right} y={p.top - 7} textAnchor="end" fill={p.y2Colour} style={{ fontSize: '13px', fontWeight: 600 }}>
+          {p.y2Label}
+        </text>
+      )}
+      {p.xLabel &&
+        xs.map((value) => (
+          <text key={value} x={p.x(value)} y={p.bottom + 16} textAnchor="middle" fill={ink('quiet')} style={tick}>
+            {value}
+          </text>
+        ))}
+      {p.xLabel && (
+        <text x={p.right} y={p.bottom + 31} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
+          {p.xLabel}
+        </text>
+      )}
+      {p.children}
+      <line x1={p.left} x2={p.right} y1={p.bottom} y2={p.bottom} stroke={ink('edge')} />
+    </g>
+  );
+}
+
+/** The hatching of a plan's band. */
+export function Hatch({ id }: { id: string }) {
+  return (
+    <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <rect width="6" height="6" fill={ink('plan')} opacity="0.12" />
+      <line x1="0" y1="0" x2="0" y2="6" stroke={ink('plan')} strokeWidth="1.6" opacity="0.75" />
+    </pattern>
+  );
+}

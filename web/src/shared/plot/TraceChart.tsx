@@ -1,0 +1,158 @@
+import { Box } from '@chakra-ui/react';
+import { useId } from 'react';
+import type { Schemas } from '../api/client';
+import { useUnits } from '../units/units';
+import { ink } from '../../theme/system';
+import { Frame, Hatch } from './Frame';
+import { quantity } from './quantity';
+import { bandPath, evenly, linear, path, roundUp } from './scale';
+import { useWidth } from './useSize';
+
+interface Props {
+  curves: Schemas['Curves'];
+  moments?: Schemas['Moments'];
+  bandBar?: number;
+  height?: number;
+  label: string;
+}
+
+const momentWords: [keyof Schemas['Moments'], string][] = [
+  ['firstDrops', 'first drops'],
+  ['peak', 'peak'],
+  ['ease', 'ease'],
+  ['blonding', 'blonding'],
+  ['stop', 'stop'],
+];
+
+/** One shot: pressure against its plan above, cup and flow below, with its moments. */
+export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label }: Props) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const units = useUnits();
+  const hatch = useId();
+  const f = units.pressureFactor;
+  const step = curves.stepSeconds;
+  const end = Math.max(curves.pressureBar?.length ?? 0, curves.weightGrams?.length ?? 0) * step;
+  const left = 40;
+  const right = Math.max(left + 50, width - 40);
+  const split = curves.weightGrams ? Math.round(height * 0.55) : height - 36;
+  const top = 26;
+  const bottomTop = split + 60;
+  const bottom = height - 36;
+
+  const pressure = evenly(curves.pressureBar, step).map(([x, y]) => [x, y * f] as const);
+  const plan = evenly(curves.planBar, step).map(([x, y]) => [x, y * f] as const);
+  const grams = evenly(curves.weightGrams, step);
+  const flow = evenly(curves.flowGramsPerS, step);
+  const x = linear([0, roundUp(end, 5, 10)], [left, right]);
+  const y = linear([0, roundUp(Math.max(9 * f, ...pressure.map((p) => p[1])), f, 9 * f)], [split, top]);
+  const g = linear([0, roundUp(Math.max(...grams.map((p) => p[1]), 0), 10, 20)], [bottom, bottomTop]);
+  const q = linear([0, roundUp(Math.max(...flow.map((p) => p[1]), 0), 1, 2)], [bottom, bottomTop]);
+
+  const marks = moments
+    ? momentWords.flatMap(([key, word]) => {
+        const at = moments[key];
+        return at === null || at === undefined ? [] : [{ word, at }];
+      })
+    : [];
+  // labels that would overlap take turns on two lines
+  let lastX = -1e9;
+  let row = 0;
+  const placed = marks
+    .sort((a, b) => a.at - b.at)
+    .map((mark) => {
+      const px = x(mark.at);
+      row = px - lastX < 62 ? (row + 1) % 2 : 0;
+      lastX = px;
+      return { ...mark, px, row };
+    });
+
+  return (
+    <Box ref={ref} width="100%">
+      {width > 0 && (
+        <svg width={width} height={height} role="img" aria-label={label} style={{ display: 'block' }}>
+          <defs>
+            <Hatch id={hatch} />
+          </defs>
+          {curves.pressureBar && (
+            <Frame
+              left={left}
+              right={right}
+              top={top}
+              bottom={split}
+              x={x}
+              y={y}
+              yLabel={`Pressure, ${units.pressureUnit}`}
+              yColour={quantity.pressure.text}
+              xLabel={curves.weightGrams ? undefined : 'seconds from lever'}
+            >
+              <path d={bandPath(plan, bandBar * f, x, y)} fill={`url(#${hatch})`} />
+              {plan.length > 0 && (
+                <text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
+                  hatched: the plan
+                </text>
+              )}
+              <path
+                d={path(pressure, x, y)}
+                fill="none"
+                stroke={quantity.pressure.stroke}
+                strokeWidth={quantity.pressure.width}
+                strokeLinejoin="round"
+              />
+            </Frame>
+          )}
+          {curves.weightGrams && (
+            <Frame
+              left={left}
+              right={right}
+              top={bottomTop}
+              bottom={bottom}
+              x={x}
+              y={g}
+              yTicks={4}
+              yLabel="Cup, g (dashed)"
+              yColour={quantity.grams.text}
+              xLabel="seconds from lever"
+              y2={q}
+              y2Label="Flow, g/s (solid)"
+              y2Colour={quantity.flow.text}
+            >
+              <path
+                d={path(flow, x, (v) => q(Math.max(0, v)))}
+                fill="none"
+                stroke={quantity.flow.stroke}
+                strokeWidth={quantity.flow.width}
+              />
+              <path
+                d={path(grams, x, g)}
+                fill="none"
+                stroke={quantity.grams.stroke}
+                strokeWidth={quantity.grams.width}
+                strokeDasharray={quantity.grams.dash}
+              />
+            </Frame>
+          )}
+          {placed.map((mark) => (
+            <g key={mark.word}>
+              <line
+                x1={mark.px}
+                x2={mark.px}
+                y1={top - (mark.row ? 0 : 4)}
+                y2={bottom}
+                stroke={ink('edge')}
+                strokeDasharray="2 3"
+              />
+              <text
+                x={Math.min(mark.px + 3, right - 58)}
+                y={split + (mark.row ? 30 : 16)}
+                fill={ink('text')}
+                style={{ fontSize: '12px', fontStretch: '82%' }}
+              >
+                {mark.word} {mark.at.toFixed(0)} s
+              </text>
+            </g>
+          ))}
+        </svg>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,43 @@
+import { scaleLinear } from 'd3-scale';
+
+export type Point = readonly [x: number, y: number];
+
+/** A linear scale with ticks at round numbers. */
+export const linear = (domain: [number, number], range: [number, number]) => scaleLinear().domain(domain).range(range);
+
+/** SVG path through points; gaps where a value is no number. */
+export function path(points: Iterable<Point>, x: (v: number) => number, y: (v: number) => number): string {
+  let d = '';
+  let pen = false;
+  for (const [px, py] of points) {
+    if (!Number.isFinite(py)) {
+      pen = false;
+      continue;
+    }
+    d += `${pen ? 'L' : 'M'}${x(px).toFixed(1)} ${y(py).toFixed(1)}`;
+    pen = true;
+  }
+  return d;
+}
+
+/** SVG path of a band between two edges over the same points. */
+export function bandPath(points: readonly Point[], half: number, x: (v: number) => number, y: (v: number) => number): string {
+  if (points.length < 2) return '';
+  const up = points.map(([px, py]) => `${x(px).toFixed(1)} ${y(py + half).toFixed(1)}`);
+  const down = points.map(([px, py]) => `${x(px).toFixed(1)} ${y(Math.max(0, py - half)).toFixed(1)}`).reverse();
+  return `M${up.join('L')}L${down.join('L')}Z`;
+}
+
+/** Points of an evenly spaced series, thinned to about one a pixel and a half. */
+export function evenly(values: readonly number[] | null | undefined, step: number, offset = 0, most = 700): Point[] {
+  if (!values) return [];
+  const stride = Math.max(1, Math.floor(values.length / most));
+  const points: Point[] = [];
+  for (let i = 0; i < values.length; i += stride) points.push([i * step - offset, values[i]!]);
+  return points;
+}
+
+/** A round upper end for an axis. */
+export function roundUp(value: number, step: number, least: number): number {
+  return Math.max(least, Math.ceil(value / step) * step);
+}

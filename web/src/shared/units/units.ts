@@ -1,0 +1,68 @@
+import { useMemo } from 'react';
+import { useHousehold } from '../api/queries';
+
+/** A quantity as shown: number and unit apart, so that readings can be set in their own type. */
+export interface Shown {
+  value: string;
+  unit: string;
+}
+
+export interface Units {
+  pressure: (bar: number | null | undefined, digits?: number) => Shown;
+  temperature: (degC: number | null | undefined, digits?: number) => Shown;
+  temperatureStep: (kelvin: number | null | undefined, digits?: number) => Shown;
+  force: (kgf: number | null | undefined, digits?: number) => Shown;
+  /** Factor from bar to the unit shown, for axes. */
+  pressureFactor: number;
+  pressureUnit: string;
+}
+
+const none = '\u2013';
+const fixed = (value: number | null | undefined, digits: number) =>
+  value === null || value === undefined || !Number.isFinite(value) ? none : value.toFixed(digits);
+
+const pressureFactors: Record<string, number> = { bar: 1, psi: 1 / 0.06894757293168361, kPa: 100 };
+
+/** Display units; the core and the wire always speak bar, degC, g and kgf. */
+export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUnit: string): Units {
+  const factor = pressureFactors[pressureUnit] ?? 1;
+  const fewer = pressureUnit === 'bar' ? 0 : 1;
+  const degree = temperatureUnit === 'degF' ? '\u00b0F' : '\u00b0C';
+  const toTemperature = (c: number) => (temperatureUnit === 'degF' ? c * 1.8 + 32 : c);
+  const scale = temperatureUnit === 'degF' ? 1.8 : 1;
+  const toForce = (kgf: number) => (forceUnit === 'N' ? kgf * 9.80665 : kgf);
+  const map = (value: number | null | undefined, f: (v: number) => number) =>
+    value === null || value === undefined ? value : f(value);
+  return {
+    pressure: (bar, digits = 1) => ({
+      value: fixed(
+        map(bar, (b) => b * factor),
+        Math.max(0, digits - fewer),
+      ),
+      unit: pressureUnit,
+    }),
+    temperature: (c, digits = 0) => ({ value: fixed(map(c, toTemperature), digits), unit: degree }),
+    temperatureStep: (k, digits = 0) => ({
+      value: fixed(
+        map(k, (v) => v * scale),
+        digits,
+      ),
+      unit: degree,
+    }),
+    force: (kgf, digits = 0) => ({ value: fixed(map(kgf, toForce), digits), unit: forceUnit }),
+    pressureFactor: factor,
+    pressureUnit,
+  };
+}
+
+/** The household's display units. */
+export function useUnits(): Units {
+  const { data } = useHousehold();
+  return useMemo(
+    () => makeUnits(data?.pressureUnit ?? 'bar', data?.temperatureUnit ?? 'degC', data?.forceUnit ?? 'kgf'),
+    [data?.pressureUnit, data?.temperatureUnit, data?.forceUnit],
+  );
+}
+
+/** A plain number with a dash for what nobody knows. */
+export const number = fixed;

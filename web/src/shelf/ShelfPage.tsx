@@ -1,0 +1,175 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { useBench } from '../shared/api/queries';
+import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { number, useUnits } from '../shared/units/units';
+import { familyNames } from './families';
+import { MachineForm } from './MachineForm';
+import { BagForm, BrewerForm, GrinderForm } from './SmallForms';
+
+type Bench = Schemas['BenchView'];
+type Editing = { kind: 'bag' | 'grinder' | 'machine' | 'brewer'; id: number | null } | null;
+
+/** What stands on the bench and lies in the cupboard. */
+export default function ShelfPage() {
+  const queries = useQueryClient();
+  const units = useUnits();
+  const { data: bench, error } = useBench();
+  const [editing, setEditing] = useState<Editing>(null);
+  const save = useMutation({
+    mutationFn: (call: () => Promise<Bench>) => call(),
+    onSuccess: async (next) => {
+      setEditing(null);
+      queries.setQueryData(['bench'], next);
+      await queries.invalidateQueries({ queryKey: ['prepare'] });
+    },
+  });
+  const wrong = (field: string) => {
+    const problem = save.error;
+    return problem instanceof Problem && problem.field === field ? problem.message : undefined;
+  };
+  const open = (next: Editing) => {
+    save.reset();
+    setEditing(next);
+  };
+  const form = { wrong, cancel: () => open(null) };
+  const is = (kind: NonNullable<Editing>['kind'], id: number | null) => editing?.kind === kind && editing.id === id;
+
+  if (!bench) {
+    return (
+      <>
+        <PageTitle title="Shelf" />
+        <Waiting error={error} />
+      </>
+    );
+  }
+  const one = (id: number) => ({ params: { path: { id } } });
+  return (
+    <>
+      <PageTitle title="Shelf">Beans, grinders, machines and people. Prepare takes from here.</PageTitle>
+      {save.error && !(save.error instanceof Problem && save.error.field) && (
+        <Notice role="alert">{sentenceOf(save.error)}</Notice>
+      )}
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,1fr) minmax(0,1fr)' }} gap="4" alignItems="start">
+        <Panel>
+          <Heading title="Beans" add="Add a bag" onAdd={() => open({ kind: 'bag', id: null })} />
+          {is('bag', null) && (
+            <BagForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/bags', { body })))} />
+          )}
+          {bench.bags.length === 0 && <Empty>No beans yet. Add the bag you are drinking.</Empty>}
+          {bench.bags.map((b) =>
+            is('bag', b.id) ? (
+              <BagForm
+                key={b.id}
+                {...form}
+                start={b}
+                save={(body) => save.mutate(() => data(api.PUT('/api/bench/bags/{id}', { ...one(b.id), body })))}
+              />
+            ) : (
+              <Row
+                key={b.id}
+                title={`${b.name}${b.finished ? ' (used up)' : ''}`}
+                onChange={() => open({ kind: 'bag', id: b.id })}
+              >
+                {[b.roaster, `${b.roastLevel} roast`].filter(Boolean).join(', ')}. {b.meaning}
+              </Row>
+            ),
+          )}
+        </Panel>
+        <Grid gap="4">
+          <Panel>
+            <Heading title="Machines" add="Add a machine" onAdd={() => open({ kind: 'machine', id: null })} />
+            {is('machine', null) && (
+              <MachineForm
+                {...form}
+                families={bench.families}
+                save={(body) => save.mutate(() => data(api.POST('/api/bench/machines', { body })))}
+              />
+            )}
+            {bench.machines.length === 0 && <Empty>No machine yet. Add yours: its family gives it numbers to start from.</Empty>}
+            {bench.machines.map((m) =>
+              is('machine', m.id) ? (
+                <MachineForm
+                  key={m.id}
+                  {...form}
+                  families={bench.families}
+                  start={m}
+                  save={(body) => save.mutate(() => data(api.PUT('/api/bench/machines/{id}', { ...one(m.id), body })))}
+                />
+              ) : (
+                <Row key={m.id} title={m.name} onChange={() => open({ kind: 'machine', id: m.id })}>
+                  {familyNames[m.spec.family]}. {number(m.spec.basketDiameterMm, 0)} mm basket, {number(m.spec.chamberMl, 0)} ml{' '}
+                  {m.spec.boilerGaugeBar !== null
+                    ? `a stroke, boiler ${units.pressure(m.spec.boilerGaugeBar, 2).value} ${units.pressureUnit}`
+                    : 'chamber'}
+                  {m.pressureBy === 'Arm' ? `, lever ${number(m.spec.leverRatio, 1)} to 1` : ''}.
+                </Row>
+              ),
+            )}
+          </Panel>
+          <Panel>
+            <Heading title="Grinders" add="Add a grinder" onAdd={() => open({ kind: 'grinder', id: null })} />
+            {is('grinder', null) && (
+              <GrinderForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/grinders', { body })))} />
+            )}
+            {bench.grinders.length === 0 && <Empty>No grinder yet.</Empty>}
+            {bench.grinders.map((g) =>
+              is('grinder', g.id) ? (
+                <GrinderForm
+                  key={g.id}
+                  {...form}
+                  start={g}
+                  save={(body) => save.mutate(() => data(api.PUT('/api/bench/grinders/{id}', { ...one(g.id), body })))}
+                />
+              ) : (
+                <Row key={g.id} title={g.name} onChange={() => open({ kind: 'grinder', id: g.id })}>
+                  In {g.scaleUnit}, smallest step {g.step}; {g.finerIsLower ? 'smaller' : 'larger'} is finer.
+                </Row>
+              ),
+            )}
+          </Panel>
+          <Panel>
+            <Heading title="People" add="Add a person" onAdd={() => open({ kind: 'brewer', id: null })} />
+            {is('brewer', null) && (
+              <BrewerForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/brewers', { body })))} />
+            )}
+            {bench.brewers.length === 0 ? (
+              <Empty>Nobody yet; shots can do without.</Empty>
+            ) : (
+              <Box>{bench.brewers.map((b) => b.name).join(', ')}</Box>
+            )}
+          </Panel>
+        </Grid>
+      </Grid>
+    </>
+  );
+}
+
+const Empty = ({ children }: { children: ReactNode }) => <Box color="quiet">{children}</Box>;
+
+function Heading({ title, add, onAdd }: { title: string; add: string; onAdd: () => void }) {
+  return (
+    <Flex justify="space-between" align="center" mb="2">
+      <H2 mb="0">{title}</H2>
+      <Button onClick={onAdd}>{add}</Button>
+    </Flex>
+  );
+}
+
+function Row({ title, children, onChange }: { title: string; children: ReactNode; onChange: () => void }) {
+  return (
+    <Flex gap="3" py="2" borderTopWidth="1px" borderColor="hairline" align="center">
+      <Box flex="1" minWidth={0}>
+        <Box fontWeight={650}>{title}</Box>
+        <Box fontSize="14px" color="quiet">
+          {children}
+        </Box>
+      </Box>
+      <Button tone="quiet" onClick={onChange} aria-label={`Change ${title}`}>
+        Change
+      </Button>
+    </Flex>
+  );
+}

@@ -1,0 +1,169 @@
+import { Flex, Grid } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { Schemas } from '../shared/api/client';
+import { NumberField } from '../shared/ui/NumberField';
+import { Button, Field, Input, Select } from '../shared/ui/elements';
+
+interface Props<Change, View> {
+  start?: View;
+  save: (change: Change) => void;
+  cancel: () => void;
+  wrong: (field: string) => string | undefined;
+}
+
+function Buttons({ what, cancel }: { what: string; cancel: () => void }) {
+  return (
+    <Flex gap="2" mt="3">
+      <Button tone="strong" type="submit">
+        Keep {what}
+      </Button>
+      <Button type="button" onClick={cancel}>
+        Not now
+      </Button>
+    </Flex>
+  );
+}
+
+const today = () => new Date().toLocaleDateString('sv-SE');
+
+/** A bag of beans. */
+export function BagForm({ start, save, cancel, wrong }: Props<Schemas['BagChange'], Schemas['BagView']>) {
+  const [bag, setBag] = useState<Schemas['BagChange']>(
+    start
+      ? {
+          name: start.name,
+          roaster: start.roaster,
+          roastedOn: start.roastedOn,
+          roastLevel: start.roastLevel,
+          finished: start.finished,
+        }
+      : { name: '', roaster: '', roastedOn: today(), roastLevel: 'medium', finished: false },
+  );
+  const set = (part: Partial<typeof bag>) => setBag((now) => ({ ...now, ...part }));
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        save(bag);
+      }}
+    >
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
+        <Field label="Coffee" problem={wrong('name')}>
+          {(ids) => <Input {...ids} value={bag.name} required maxLength={80} onChange={(e) => set({ name: e.target.value })} />}
+        </Field>
+        <Field label="Roaster" problem={wrong('roaster')}>
+          {(ids) => <Input {...ids} value={bag.roaster} maxLength={80} onChange={(e) => set({ roaster: e.target.value })} />}
+        </Field>
+        <Field label="Roasted on" problem={wrong('roastedOn')}>
+          {(ids) => (
+            <Input
+              {...ids}
+              type="date"
+              value={bag.roastedOn}
+              required
+              max={today()}
+              onChange={(e) => set({ roastedOn: e.target.value })}
+            />
+          )}
+        </Field>
+        <Field label="Roast" problem={wrong('roastLevel')}>
+          {(ids) => (
+            <Select {...ids} value={bag.roastLevel} onChange={(e) => set({ roastLevel: e.target.value })}>
+              {['light', 'medium', 'dark'].map((r) => (
+                <option key={r}>{r}</option>
+              ))}
+            </Select>
+          )}
+        </Field>
+        {start && (
+          <Flex as="label" gap="2" align="center" minHeight="44px">
+            <input
+              type="checkbox"
+              checked={bag.finished}
+              onChange={(e) => set({ finished: e.target.checked })}
+              style={{ width: 20, height: 20 }}
+            />
+            Used up
+          </Flex>
+        )}
+      </Grid>
+      <Buttons what="the bag" cancel={cancel} />
+    </form>
+  );
+}
+
+/** A grinder and its scale. */
+export function GrinderForm({ start, save, cancel, wrong }: Props<Schemas['GrinderChange'], Schemas['GrinderView']>) {
+  const [grinder, setGrinder] = useState<Schemas['GrinderChange']>(
+    start
+      ? { name: start.name, scaleUnit: start.scaleUnit, step: start.step, finerIsLower: start.finerIsLower }
+      : { name: '', scaleUnit: 'clicks', step: 1, finerIsLower: true },
+  );
+  const set = (part: Partial<typeof grinder>) => setGrinder((now) => ({ ...now, ...part }));
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        save(grinder);
+      }}
+    >
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
+        <Field label="What you call it" problem={wrong('name')}>
+          {(ids) => (
+            <Input {...ids} value={grinder.name} required maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+          )}
+        </Field>
+        <Field label="A step is called" problem={wrong('scaleUnit')}>
+          {(ids) => (
+            <Input
+              {...ids}
+              value={grinder.scaleUnit}
+              required
+              maxLength={20}
+              onChange={(e) => set({ scaleUnit: e.target.value })}
+            />
+          )}
+        </Field>
+        <NumberField
+          label="Smallest step"
+          value={grinder.step}
+          step={0.1}
+          digits={2}
+          problem={wrong('step')}
+          onChange={(v) => set({ step: v ?? 0 })}
+        />
+        <Field label="Finer is">
+          {(ids) => (
+            <Select
+              {...ids}
+              value={grinder.finerIsLower ? 'lower' : 'higher'}
+              onChange={(e) => set({ finerIsLower: e.target.value === 'lower' })}
+            >
+              <option value="lower">a smaller number</option>
+              <option value="higher">a larger number</option>
+            </Select>
+          )}
+        </Field>
+      </Grid>
+      <Buttons what="the grinder" cancel={cancel} />
+    </form>
+  );
+}
+
+/** A person who brews. */
+export function BrewerForm({ save, cancel, wrong }: Props<Schemas['NewBrewer'], never>) {
+  const [name, setName] = useState('');
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        save({ name });
+      }}
+    >
+      <Field label="Name" problem={wrong('name')}>
+        {(ids) => <Input {...ids} value={name} required maxLength={80} onChange={(e) => setName(e.target.value)} />}
+      </Field>
+      <Buttons what="the name" cancel={cancel} />
+    </form>
+  );
+}

@@ -1,0 +1,92 @@
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { BookOpen, Package, Settings } from 'lucide-react';
+import { NavLink, Outlet, useLocation } from 'react-router';
+import { useHousehold } from '../shared/api/queries';
+import { Recovered } from '../pull/Recovered';
+import { useLiveStatus } from './live';
+import { RunStrip } from './RunStrip';
+
+const RailLink = chakra(NavLink, {
+  base: {
+    display: 'flex',
+    flexDirection: 'column',
+    alignItems: 'center',
+    justifyContent: 'center',
+    gap: '1',
+    minHeight: '60px',
+    flex: { base: 1, md: 'none' },
+    fontSize: '13px',
+    color: 'text',
+    borderInlineStartWidth: { base: 0, md: '4px' },
+    borderTopWidth: { base: '4px', md: 0 },
+    borderColor: 'transparent',
+    _hover: { bg: 'page' },
+    '&.active': { borderColor: 'oxide', bg: 'page' },
+  },
+});
+
+const places = [
+  { to: '/ledger', name: 'Ledger', icon: BookOpen },
+  { to: '/shelf', name: 'Shelf', icon: Package },
+  { to: '/settings', name: 'Settings', icon: Settings },
+];
+
+/** The frame of every page: run strip on top, rail at the left, or a bar at the bottom on a phone. */
+export function Shell() {
+  const { data: household } = useHousehold();
+  const pull = useLocation().pathname.startsWith('/pull');
+  const pulling = useLiveStatus().stage !== 'Idle' && pull;
+  return (
+    <Flex direction="column" minHeight="100dvh">
+      <chakra.a
+        href="#main"
+        position="absolute"
+        left="-9999px"
+        _focus={{ left: '8px', top: '8px', zIndex: 10, bg: 'panel', p: '2' }}
+      >
+        Skip to the page
+      </chakra.a>
+      <RunStrip />
+      <Flex flex="1" direction={{ base: 'column-reverse', md: 'row' }} minHeight={0}>
+        <Flex
+          as="nav"
+          aria-label="Other places"
+          className="no-print"
+          direction={{ base: 'row', md: 'column' }}
+          width={{ base: '100%', md: '84px' }}
+          flexShrink={0}
+          bg="panel"
+          borderColor="hairline"
+          borderInlineEndWidth={{ base: 0, md: '1px' }}
+          borderTopWidth={{ base: '1px', md: 0 }}
+          position={{ base: 'sticky', md: 'static' }}
+          bottom="0"
+          zIndex={2}
+        >
+          {places.map(({ to, name, icon: Icon }) => (
+            <RailLink key={to} to={to}>
+              <Icon size={20} aria-hidden="true" />
+              {name}
+            </RailLink>
+          ))}
+        </Flex>
+        <Box
+          as="main"
+          id="main"
+          flex="1"
+          minWidth={0}
+          px={{ base: '3', md: '6' }}
+          py={pull ? { base: '2', md: '3' } : { base: '4', md: '5' }}
+        >
+          {household?.madeUp && !pull && (
+            <Box fontSize="13px" color="quiet" mb="2" className="no-print">
+              Sample household: everything in it is made up, so try what you like.
+            </Box>
+          )}
+          {!pulling && <Recovered />}
+          <Outlet />
+        </Box>
+      </Flex>
+    </Flex>
+  );
+}

@@ -1,0 +1,137 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { Button, Field, Notice, Textarea } from '../shared/ui/elements';
+
+type Taste = Schemas['TasteView'];
+type ScaleKey = 'sour' | 'bitter' | 'dry' | 'sweet' | 'body';
+
+const scales: [ScaleKey, string][] = [
+  ['sour', 'Sour'],
+  ['bitter', 'Bitter'],
+  ['dry', 'Dry'],
+  ['sweet', 'Sweet'],
+  ['body', 'Body'],
+];
+const degrees = ['none', 'a touch', 'some', 'clear', 'very'];
+const likings = ['pour away', 'poor', 'fair', 'good', 'again'];
+
+interface StepsProps {
+  name: string;
+  label: string;
+  words: string[];
+  first: number;
+  value: number | null;
+  onChange: (value: number) => void;
+}
+
+/** Five steps from none to very, as radio buttons drawn as one bar. */
+function Steps({ name, label, words, first, value, onChange }: StepsProps) {
+  return (
+    <Grid
+      as="fieldset"
+      templateColumns={{ base: '58px minmax(0,1fr)', sm: '70px minmax(0,1fr)' }}
+      alignItems="center"
+      border="0"
+      p="0"
+      m="0"
+    >
+      <Box as="legend" display="contents">
+        <Box fontWeight={600}>{label}</Box>
+      </Box>
+      <Grid
+        templateColumns="repeat(5, minmax(0,1fr))"
+        borderWidth="1px"
+        borderColor="edge"
+        borderRadius="small"
+        overflow="hidden"
+      >
+        {words.map((word, i) => {
+          const here = first + i;
+          const chosen = value === here;
+          return (
+            <Flex
+              as="label"
+              key={word}
+              position="relative"
+              align="center"
+              justify="center"
+              minHeight="44px"
+              px="1"
+              cursor="pointer"
+              fontSize="13px"
+              textAlign="center"
+              lineHeight={1.1}
+              borderInlineEndWidth={i < 4 ? '1px' : 0}
+              borderColor="hairline"
+              bg={chosen ? 'text' : 'transparent'}
+              color={chosen ? 'panel' : 'text'}
+              _focusWithin={{ outline: '2px solid', outlineColor: 'text', outlineOffset: '-4px' }}
+            >
+              <input
+                type="radio"
+                name={name}
+                checked={chosen}
+                onChange={() => onChange(here)}
+                aria-label={`${label}: ${word}`}
+                style={{ position: 'absolute', inset: 0, opacity: 0, cursor: 'pointer' }}
+              />
+              {word}
+            </Flex>
+          );
+        })}
+      </Grid>
+    </Grid>
+  );
+}
+
+/** A minute's work: five scales, liking, words. */
+export function TasteForm({ shotId, taste }: { shotId: number; taste: Taste }) {
+  const queries = useQueryClient();
+  const [draft, setDraft] = useState<Taste>(taste);
+  const save = useMutation({
+    mutationFn: () => data(api.PUT('/api/shots/{id}/taste', { params: { path: { id: shotId } }, body: draft })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ['shot', shotId] });
+      await queries.invalidateQueries({ queryKey: ['shots'] });
+    },
+  });
+  const set = (part: Partial<Taste>) => {
+    setDraft((now) => ({ ...now, ...part }));
+    save.reset();
+  };
+  return (
+    <Grid gap="2">
+      <Box fontSize="14px" color="quiet">
+        Stir it first.
+      </Box>
+      {scales.map(([key, label]) => (
+        <Steps
+          key={key}
+          name={key}
+          label={label}
+          words={degrees}
+          first={0}
+          value={draft[key]}
+          onChange={(v) => set({ [key]: v })}
+        />
+      ))}
+      <Steps name="liking" label="Liking" words={likings} first={1} value={draft.liking} onChange={(liking) => set({ liking })} />
+      <Field label="In your words">
+        {(ids) => (
+          <Textarea {...ids} rows={2} maxLength={500} value={draft.words} onChange={(e) => set({ words: e.target.value })} />
+        )}
+      </Field>
+      <Flex gap="3" align="center">
+        <Button tone="strong" onClick={() => save.mutate()} disabled={save.isPending}>
+          Keep the taste
+        </Button>
+        <Box role="status" fontSize="14px">
+          {save.isSuccess ? 'Kept.' : ''}
+        </Box>
+      </Flex>
+      {save.error && <Notice role="alert">{sentenceOf(save.error)}</Notice>}
+    </Grid>
+  );
+}

@@ -1,0 +1,109 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, data, sentenceOf } from '../shared/api/client';
+import { useLatestShot, useShot } from '../shared/api/queries';
+import { TraceChart } from '../shared/plot/TraceChart';
+import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { number } from '../shared/units/units';
+import { ShotMeasures } from './ShotMeasures';
+import { TasteForm } from './TasteForm';
+
+const sources = { Pulled: 'pulled here', Imported: 'imported', MadeUp: 'made up for the sample household' };
+
+/** One shot: its trace, what the trace says, and how it tasted. */
+export default function TastePage() {
+  const { id } = useParams();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const { data: latest, error: latestError } = useLatestShot();
+  const shotId = id !== undefined ? Number(id) : latest?.shots[0]?.id;
+  const { data: view, error } = useShot(shotId);
+  const bin = useMutation({
+    mutationFn: () => data(api.DELETE('/api/shots/{id}', { params: { path: { id: shotId! } } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ['shots'] });
+      await navigate(`/ledger?binned=${shotId}`);
+    },
+  });
+
+  if (id === undefined && latest && latest.shots.length === 0) {
+    return (
+      <>
+        <PageTitle title="Taste">No shot yet.</PageTitle>
+        <Link to="/prepare" style={{ textDecoration: 'underline' }}>
+          Prepare the first one
+        </Link>
+      </>
+    );
+  }
+  if (!view) {
+    return (
+      <>
+        <PageTitle title="Taste" />
+        <Waiting error={error ?? latestError} />
+      </>
+    );
+  }
+
+  const { shot } = view;
+  return (
+    <>
+      <PageTitle
+        title={`Shot ${shot.id}`}
+        aside={
+          <Flex gap="2" wrap="wrap">
+            <Button asChild>
+              <a href={`/api/shots/${shot.id}/trace.csv`} download>
+                Trace as CSV
+              </a>
+            </Button>
+            <Button onClick={() => bin.mutate()}>Into the bin</Button>
+          </Flex>
+        }
+      >
+        {[shot.machine, shot.bag, shot.brewer].filter(Boolean).join(', ')},{' '}
+        {new Date(shot.pulledAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false })},{' '}
+        {sources[shot.source]}. {number(shot.doseGrams, 1)} g
+        {shot.grindSetting !== null ? ` at ${shot.grindSetting} ${shot.scaleUnit}` : ''}, plan: {shot.plan.toLowerCase()}.
+      </PageTitle>
+      {bin.error && <Notice role="alert">{sentenceOf(bin.error)}</Notice>}
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="4" alignItems="start">
+        <Grid gap="4">
+          <Panel>
+            <H2>The pull</H2>
+            {view.curves.pressureBar || view.curves.weightGrams ? (
+              <TraceChart
+                curves={view.curves}
+                moments={view.moments}
+                bandBar={view.plan.bandBar}
+                label={`Trace of shot ${shot.id}`}
+              />
+            ) : (
+              <Box color="quiet">No instrument told anything during this pull; only the marked moments are kept.</Box>
+            )}
+            <Box fontSize="13px" color="quiet" mt="2">
+              {view.origins.map((o) => `${o.channel.toLowerCase()} ${o.origin.toLowerCase()}, ${o.samples} samples`).join('; ')}
+              {shot.waterC !== null ? `; water at the puck taken as ${number(shot.waterC, 0)} \u00b0C` : ''}
+            </Box>
+            {view.notices && (
+              <Box mt="3">
+                <Notice>{view.notices}</Notice>
+              </Box>
+            )}
+          </Panel>
+        </Grid>
+        <Grid gap="4">
+          <Panel>
+            <H2>How it tasted</H2>
+            <TasteForm key={shot.id} shotId={shot.id} taste={shot.taste} />
+          </Panel>
+          <Panel>
+            <H2>What the trace says</H2>
+            <ShotMeasures measures={shot.measures} />
+          </Panel>
+        </Grid>
+      </Grid>
+    </>
+  );
+}

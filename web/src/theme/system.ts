@@ -1,0 +1,57 @@
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+
+/** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
+export const colours = {
+  page: { light: '#E8EBEB', dark: '#14181A' },
+  panel: { light: '#F7F9F9', dark: '#1C2224' },
+  hairline: { light: '#C6CDCD', dark: '#344043' },
+  edge: { light: '#7C888B', dark: '#7F8D91' },
+  text: { light: '#1E2426', dark: '#E9EEEE' },
+  quiet: { light: '#4F5A5D', dark: '#A9B4B6' },
+  oxide: { light: '#A8341C', dark: '#E8704F' },
+  onOxide: { light: '#FFFFFF', dark: '#14181A' },
+  pressure: { light: '#A8341C', dark: '#E8704F' },
+  flow: { light: '#6B3F87', dark: '#BC98DA' },
+  grams: { light: '#2B3336', dark: '#D5DCDD' },
+  temperature: { light: '#B47B00', dark: '#D9A441' },
+  temperatureText: { light: '#8F5A00', dark: '#D9A441' },
+  resistance: { light: '#3F6C70', dark: '#8DBDC0' },
+  plan: { light: '#7C888B', dark: '#7F8D91' },
+} as const;
+
+const semantic = Object.fromEntries(
+  Object.entries(colours).map(([name, value]) => [name, { value: { base: value.light, _dark: value.dark } }]),
+);
+
+/** Steps of 4 px, with halves. */
+const spacing = Object.fromEntries(
+  [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6, 8].map((step) => [String(step), { value: `${step * 4}px` }]),
+);
+
+const config = defineConfig({
+  cssVarsPrefix: 'rs',
+  preflight: true,
+  globalCss: {
+    'html, body, #root': { minHeight: '100%' },
+    html: { colorScheme: 'light', '&.dark': { colorScheme: 'dark' } },
+    body: { bg: 'page', color: 'text', fontFamily: 'body', fontSize: '15px', lineHeight: '1.45', margin: 0 },
+    'h1, h2, h3': { fontStretch: '118%', fontWeight: 650, lineHeight: 1.2 },
+    ':focus-visible': { outline: '2px solid', outlineColor: 'text', outlineOffset: '2px' },
+    '*': { _motionReduce: { animation: 'none !important', transition: 'none !important' } },
+    '.no-print': { _print: { display: 'none !important' } },
+  },
+  theme: {
+    breakpoints: { sm: '480px', md: '768px', lg: '1024px', xl: '1400px', '2xl': '2200px' },
+    tokens: {
+      fonts: { body: { value: "'Archivo Variable', system-ui, sans-serif" } },
+      radii: { small: { value: '3px' } },
+      spacing,
+    },
+    semanticTokens: { colors: semantic },
+  },
+});
+
+export const system = createSystem(defaultBaseConfig, config);
+
+/** CSS variable of a colour, for SVG. */
+export const ink = (name: keyof typeof colours) => `var(--rs-colors-${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)})`;

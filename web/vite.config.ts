@@ -1,0 +1,15 @@
+/// <reference types="vitest/config" />
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react()],
+  build: { outDir: '../src/Server/wwwroot', emptyOutDir: true, sourcemap: false, target: 'es2023' },
+  server: {
+    proxy: {
+      '/api': 'http://127.0.0.1:5180',
+      '/live': { target: 'http://127.0.0.1:5180', ws: true },
+    },
+  },
+  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'] },
+});
