@@ -16,7 +16,7 @@ public readonly record struct PuckStep(double InflowMl, double OutflowMl, double
 /// </summary>
 public sealed class PuckModel
 {
-    private const double EarlyStress = 0.10;  // per bar s above 3 bar on lanes still dry
+    private const double EarlyStress = 0.06;  // per bar above 3 bar while the front crosses: the same for a thick bed as for a thin one
     private const double LateStress = 0.004;  // per bar s above 6 bar on lanes already eroded
 
     private readonly PuckParameters _puck;
@@ -89,7 +89,7 @@ public sealed class PuckModel
         var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_puck, pressure);
         var dryBase = _puck.ResistanceBarSPerMl * _thermal * _puck.DryShare;
         var open = 0.0;
-        var dry = 0;
+        var advance = 0.0;
         var eroded = 0.0;
         var inflow = 0.0;
 
@@ -107,11 +107,8 @@ public sealed class PuckModel
                         before, pressure + _puck.CapillaryBar, dryBase / (share * factor), _laneHeldMl, seconds, out left)
                     : before;
                 lane.StepInflow = (lane.Wetted - before) * _laneHeldMl;
-                if (lane.Wetted < 1.0)
-                {
-                    left = 0.0;
-                    dry++;
-                }
+                advance += share * (lane.Wetted - before);
+                if (lane.Wetted < 1.0) left = 0.0;
             }
 
             if (lane.Wetted > 0.0) lane.WetSeconds += seconds;
@@ -124,12 +121,12 @@ public sealed class PuckModel
                 var resistance = baseResistance * FlowResistance.Swell(_puck, lane.WetSeconds) * erode;
                 lane.StepConductance = factor * share * onset / resistance * (left / seconds);
                 open += lane.StepConductance;
-                eroded += share * (1.0 - erode) / (1.0 - _puck.ErodedTo);
+                if (_puck.ErodedTo < 1.0) eroded += share * (1.0 - erode) / (1.0 - _puck.ErodedTo);
             }
         }
 
-        _stress += seconds * ((EarlyStress * Math.Max(0.0, pressure - 3.0) * dry * share * (dry < _lanes.Length ? 1.0 : 0.3))
-            + (LateStress * Math.Max(0.0, pressure - 6.0) * eroded));
+        _stress += (EarlyStress * Math.Max(0.0, pressure - 3.0) * advance)
+            + (seconds * LateStress * Math.Max(0.0, pressure - 6.0) * eroded);
         var total = Restricted(pressure, open);
         var solids = 0.0;
         var outflow = 0.0;

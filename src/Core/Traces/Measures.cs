@@ -46,7 +46,7 @@ public static class MeasureShot
 
         if (clean.HasWeight)
         {
-            cup = Math.Max(0.0, clean.WeightGrams.TakeLast(5).Average() - clean.WeightGrams[0]);
+            cup = Math.Max(0.0, FinalGrams(clean) - clean.WeightGrams[0]);
             if (moments is { FirstDrops: { } drops, Stop: { } stop } && stop > drops)
             {
                 flow = cup / (stop - drops);
@@ -69,6 +69,10 @@ public static class MeasureShot
         var moments = MomentFinder.Find(clean).With(marked);
         return (clean, moments, From(clean, moments, doseGrams, waterC));
     }
+
+    /// <summary>What stands in the cup at the end: averaged while nothing falls any more, the last value where the record ends in full flow.</summary>
+    private static double FinalGrams(CleanTrace clean) =>
+        Math.Abs(clean.FlowGramsPerS[^1]) < 0.3 ? clean.WeightGrams.TakeLast(5).Average() : clean.WeightGrams[^1];
 
     private static List<int> Indices(CleanTrace clean, double from, double to) =>
         [.. Enumerable.Range(0, clean.Seconds.Length).Where(i => clean.Seconds[i] >= from && clean.Seconds[i] <= to)];
