@@ -1,3 +1,4 @@
+using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Store.Entities;
 
@@ -9,18 +10,20 @@ public static class ShotRecording
     /// <summary>Points of the small trace.</summary>
     public const int SmallPoints = 60;
 
-    /// <summary>Sets trace, moments, measures and the small trace of a shot.</summary>
-    public static void SetTrace(Shot shot, Trace trace)
+    /// <summary>Sets plan, trace, moments, measures and the small trace of a shot.</summary>
+    public static void SetTrace(Shot shot, PullPlan plan, Trace trace, Moments marked)
     {
-        shot.Trace = new ShotTrace { ShotId = shot.Id, Packed = TraceCodec.Encode(trace) };
-        Measure(shot, trace);
+        shot.PlanName = plan.Name;
+        shot.Trace = new ShotTrace { Plan = plan, Packed = TraceCodec.Encode(trace) };
+        Measure(shot, trace, marked);
     }
 
-    /// <summary>Works moments and measures out anew, e.g. after a moment was moved.</summary>
-    public static void Measure(Shot shot, Trace trace)
+    /// <summary>Works moments and measures out anew with the moments that a person marked.</summary>
+    public static void Measure(Shot shot, Trace trace, Moments marked)
     {
-        var (clean, moments, measures) = MeasureShot.Read(trace, shot.Marked, shot.DoseGrams, shot.WaterC ?? 93.0);
-        shot.Moments = moments;
+        var (clean, moments, measures) = MeasureShot.Read(trace, marked, shot.DoseGrams, shot.WaterC ?? 93.0);
+        shot.Trace.Marked = marked;
+        shot.Trace.Moments = moments;
         shot.Measures = measures;
         shot.SmallPressure = Small(clean, clean.HasPressure ? clean.PressureBar : [], 20.0);
         shot.SmallWeight = Small(clean, clean.HasWeight ? clean.WeightGrams : [], 2.0);
@@ -28,7 +31,7 @@ public static class ShotRecording
 
     /// <summary>Sets the words that a search looks through; the shot's neighbours must be loaded.</summary>
     public static void SetSearchText(Shot shot) => shot.SearchText = string.Join(
-        ' ', shot.Bag?.Name, shot.Bag?.Roaster, shot.Machine?.Name, shot.Brewer?.Name, shot.Grinder?.Name, shot.Plan.Name, shot.Taste.Words)
+        ' ', shot.Bag?.Name, shot.Bag?.Roaster, shot.Machine?.Name, shot.Brewer?.Name, shot.Grinder?.Name, shot.PlanName, shot.Taste.Words)
         .ToLowerInvariant();
 
     private static byte[] Small(CleanTrace clean, double[] values, double quanta)

@@ -1,33 +1,33 @@
 // Takes pictures of the main views for docs/screenshots: node look.mjs ADDRESS FOLDER [only,these]
-import { chromium } from "@playwright/test";
+import { chromium } from '@playwright/test';
 
 const [address, folder, only] = process.argv.slice(2);
 const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium",
+  executablePath: '/usr/bin/chromium',
   args: [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
   ],
 });
 
 async function picture(name, path, { phone = false, dark = false, act, fullPage = false } = {}) {
-  if (only && !only.split(",").includes(name)) return;
+  if (only && !only.split(',').includes(name)) return;
   const context = await browser.newContext({
     viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
     deviceScaleFactor: phone ? 2 : 1,
-    colorScheme: dark ? "dark" : "light",
-    reducedMotion: "reduce",
+    colorScheme: dark ? 'dark' : 'light',
+    reducedMotion: 'reduce',
   });
   const page = await context.newPage();
-  page.on("console", (m) => m.type() === "error" && console.log(name, m.text()));
-  page.on("pageerror", (e) => console.log(name, e.message));
+  page.on('console', (m) => m.type() === 'error' && console.log(name, m.text()));
+  page.on('pageerror', (e) => console.log(name, e.message));
   await page.goto(address + path);
-  await page.getByRole("heading", { level: 1 }).or(page.getByTestId("sentence")).first().waitFor();
+  await page.getByRole('heading', { level: 1 }).or(page.getByTestId('sentence')).first().waitFor();
   if (act) await act(page);
   await page.evaluate(() => document.fonts.ready);
   await page.waitForTimeout(250);
@@ -36,27 +36,27 @@ async function picture(name, path, { phone = false, dark = false, act, fullPage 
 }
 
 const pulled = async (page, grams) => {
-  await page.getByRole("button", { name: /make ready/ }).click();
-  await page.waitForFunction((g) => Number(document.querySelector("[data-testid=live-grams]")?.textContent) > g, grams, {
+  await page.getByRole('button', { name: /make ready/ }).click();
+  await page.waitForFunction((g) => Number(document.querySelector('[data-testid=live-grams]')?.textContent) > g, grams, {
     timeout: 90000,
   });
 };
-const discard = (page) => page.getByRole("button", { name: "Throw away" }).click();
+const discard = (page) => page.getByRole('button', { name: 'Throw away' }).click();
 
-await picture("prepare", "/prepare");
-await picture("prepare-phone", "/prepare", { phone: true });
-await picture("prepare-dark", "/prepare", { dark: true });
-await picture("warm", "/warm");
-await picture("pull", "/pull", { act: (page) => pulled(page, 14) });
-if (!only || only.includes("pull")) await fetch(`${address}/api/pull/discard`, { method: "POST" });
-await picture("pull-phone", "/pull", { phone: true, act: (page) => pulled(page, 8) });
-if (!only || only.includes("pull-phone")) await fetch(`${address}/api/pull/discard`, { method: "POST" });
-await picture("taste", "/taste");
-await picture("ledger", "/ledger");
-await picture("ledger-phone", "/ledger", { phone: true });
-await picture("compare", "/ledger/compare?ids=53,54,55");
-await picture("shelf", "/shelf");
-await picture("settings", "/settings");
-await picture("import", "/ledger/import");
+await picture('prepare', '/prepare');
+await picture('prepare-phone', '/prepare', { phone: true });
+await picture('prepare-dark', '/prepare', { dark: true });
+await picture('warm', '/warm');
+await picture('pull', '/pull', { act: (page) => pulled(page, 14) });
+if (!only || only.includes('pull')) await fetch(`${address}/api/pull/discard`, { method: 'POST' });
+await picture('pull-phone', '/pull', { phone: true, act: (page) => pulled(page, 8) });
+if (!only || only.includes('pull-phone')) await fetch(`${address}/api/pull/discard`, { method: 'POST' });
+await picture('taste', '/taste');
+await picture('ledger', '/ledger');
+await picture('ledger-phone', '/ledger', { phone: true });
+await picture('compare', '/ledger/compare?ids=53,54,55');
+await picture('shelf', '/shelf');
+await picture('settings', '/settings');
+await picture('import', '/ledger/import');
 void discard;
 await browser.close();

@@ -16,10 +16,7 @@ public sealed class Extraction
     private const double SaturationGramsPerMl = 0.32;
     private const double ActivationKelvin = 3000.0; // activation energy over gas constant, about 25 kJ/mol
 
-    private readonly double[] _fast = new double[Cells];
-    private readonly double[] _slow = new double[Cells];
-    private readonly double[] _water = new double[Cells];
-    private readonly double[] _dissolved = new double[Cells];
+    private readonly Cell[] _cells = new Cell[Cells];
     private readonly double _roomMl;
     private readonly double _arrhenius;
     private bool _full;
@@ -30,15 +27,14 @@ public sealed class Extraction
         _roomMl = heldMl / Cells;
         _arrhenius = Math.Exp(-ActivationKelvin * ((1.0 / (waterC + Units.KelvinAtZeroC)) - (1.0 / (93.0 + Units.KelvinAtZeroC))));
         var soluble = doseGrams * solubleShare / Cells;
-        Array.Fill(_fast, soluble * FastShare);
-        Array.Fill(_slow, soluble * (1.0 - FastShare));
+        Array.Fill(_cells, new Cell { Fast = soluble * FastShare, Slow = soluble * (1.0 - FastShare) });
     }
 
     /// <summary>Solids in g that have left the lane so far.</summary>
     public double CupSolidsGrams { get; private set; }
 
     /// <summary>All solubles in g still in the lane, dissolved or not.</summary>
-    public double RemainingGrams => _fast.Sum() + _slow.Sum() + _dissolved.Sum();
+    public double RemainingGrams => _cells.Sum(c => c.Fast + c.Slow + c.Dissolved);
 
     /// <summary>Lets a volume in ml of fresh water enter over a step in s.</summary>
     /// <returns>Solids in g that leave in this step.</returns>
@@ -56,19 +52,19 @@ public sealed class Extraction
     {
         var flow = inflowMl;
         var carried = 0.0;
-        for (var i = 0; i < Cells; i++)
+        foreach (ref var cell in _cells.AsSpan())
         {
-            var through = _water[i] + flow;
+            var through = cell.WaterMl + flow;
             if (through <= 0.0) break;
-            var held = Dissolve(i, _dissolved[i] + carried, 1.0 / (through * SaturationGramsPerMl), fastStep, slowStep);
+            var held = cell.Dissolve(carried, 1.0 / (through * SaturationGramsPerMl), fastStep, slowStep);
             var kept = Math.Min(through, _roomMl);
             flow = through - kept;
             carried = held * flow / through;
-            _water[i] = kept;
-            _dissolved[i] = held - carried;
+            cell.WaterMl = kept;
+            cell.Dissolved = held - carried;
         }
 
-        _full = _water[Cells - 1] >= _roomMl;
+        _full = _cells[Cells - 1].WaterMl >= _roomMl;
         return carried;
     }
 
@@ -79,24 +75,36 @@ public sealed class Extraction
         var leaves = flow / through;
         var perSaturation = 1.0 / (through * SaturationGramsPerMl);
         var carried = 0.0;
-        for (var i = 0; i < Cells; i++)
+        foreach (ref var cell in _cells.AsSpan())
         {
-            var held = Dissolve(i, _dissolved[i] + carried, perSaturation, fastStep, slowStep);
+            var held = cell.Dissolve(carried, perSaturation, fastStep, slowStep);
             carried = held * leaves;
-            _dissolved[i] = held - carried;
+            cell.Dissolved = held - carried;
         }
 
         return carried;
     }
 
-    private double Dissolve(int cell, double held, double perSaturation, double fastStep, double slowStep)
+    /// <summary>One slice of the lane: grams of each pool and of what is dissolved in its water.</summary>
+    private struct Cell
     {
-        // what could dissolve does not wait for what was carried in: it shortens the chain the processor has to follow
-        var fast = _fast[cell] * fastStep;
-        var slow = _slow[cell] * slowStep;
-        var undersaturation = Math.Max(0.0, 1.0 - (held * perSaturation));
-        _fast[cell] -= fast * undersaturation;
-        _slow[cell] -= slow * undersaturation;
-        return held + ((fast + slow) * undersaturation);
+        public double Fast;
+        public double Slow;
+        public double Dissolved;
+        public double WaterMl;
+
+        /// <summary>Dissolves for one step; gives what is then held in solution, with what was carried in.</summary>
+        public double Dissolve(double carriedIn, double perSaturation, double fastStep, double slowStep)
+        {
+            // what could dissolve does not wait for what was carried in: it shortens the chain the processor has to follow
+            var fast = Fast * fastStep;
+            var slow = Slow * slowStep;
+            var held = Dissolved + carriedIn;
+            var undersaturation = 1.0 - (held * perSaturation);
+            if (undersaturation <= 0.0) return held;
+            Fast -= fast * undersaturation;
+            Slow -= slow * undersaturation;
+            return held + ((fast + slow) * undersaturation);
+        }
     }
 }

@@ -15,14 +15,16 @@ public static class Hampel
     {
         var result = new double[values.Count];
         var replaced = 0;
+        var buffer = new double[(2 * halfWidth) + 1];
         for (var i = 0; i < values.Count; i++)
         {
             var low = Math.Max(0, i - halfWidth);
             var high = Math.Min(values.Count - 1, i + halfWidth);
-            var window = new List<double>(high - low + 1);
-            for (var k = low; k <= high; k++) window.Add(values[k]);
-            var median = Median(window);
-            var deviation = 1.4826 * Median([.. window.Select(v => Math.Abs(v - median))]);
+            var window = buffer.AsSpan(0, high - low + 1);
+            for (var k = low; k <= high; k++) window[k - low] = values[k];
+            var median = MedianOf(window);
+            for (var k = low; k <= high; k++) window[k - low] = Math.Abs(values[k] - median);
+            var deviation = 1.4826 * MedianOf(window);
             if (Math.Abs(values[i] - median) > threshold * Math.Max(deviation, floor))
             {
                 result[i] = median;
@@ -40,9 +42,14 @@ public static class Hampel
     /// <summary>Median of values; the mean of the middle two for an even count. NaN for none.</summary>
     public static double Median(IReadOnlyCollection<double> values)
     {
-        if (values.Count == 0) return double.NaN;
-        var sorted = values.Order().ToArray();
-        var middle = sorted.Length / 2;
-        return sorted.Length % 2 == 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2.0;
+        return values.Count == 0 ? double.NaN : MedianOf([.. values]);
+    }
+
+    /// <summary>Median of a span, which it sorts.</summary>
+    private static double MedianOf(Span<double> values)
+    {
+        values.Sort();
+        var middle = values.Length / 2;
+        return values.Length % 2 == 1 ? values[middle] : (values[middle - 1] + values[middle]) / 2.0;
     }
 }

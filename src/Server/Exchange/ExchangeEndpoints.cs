@@ -95,9 +95,8 @@ public static class ExchangeEndpoints
             WaterC = request.WaterC,
             Notices = $"Imported from {Texts.Optional(request.File.FileName, "fileName", "File name", 120)}. {string.Join(" ", reading.Notes)}".Trim(),
         };
-        ShotRecording.SetTrace(shot, trace);
+        ShotRecording.SetTrace(shot, ShippedPlans.EarlyPeak with { Key = "unknown", Name = "not known", Why = "" }, trace, Moments.None);
         shot.YieldGrams = Math.Round(shot.Measures.CupGrams ?? 0.0, 1);
-        shot.Plan = ShippedPlans.EarlyPeak with { Key = "unknown", Name = "not known", Why = "" };
         await ShotText.SetAsync(db, shot);
         if (shot.Machine is null) throw new DoesNotFitException("machineId", "Choose the machine that the shot was pulled on.");
         db.Shots.Add(shot);

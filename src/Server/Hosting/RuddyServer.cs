@@ -107,6 +107,7 @@ public static class RuddyServer
             json.SerializerOptions.Converters.Add(new JsonStringEnumConverter());
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
         });
+        services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         services.AddProblemDetails();
         services.AddExceptionHandler<ProblemSentences>();
         services.AddOpenApi(openApi => openApi.AddDocumentTransformer((document, _, _) =>

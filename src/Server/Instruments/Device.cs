@@ -20,7 +20,9 @@ public sealed class Device(Hello hello)
     private readonly Dictionary<Channel, double> _lastKept = [];
     private readonly List<string> _problems = [];
     private double _lastDeviceSeconds = double.NegativeInfinity;
-    private double _clockOffset = double.PositiveInfinity;
+    private readonly ClockBridge _clock = new();
+    private double _secondBegan;
+    private int _inThisSecond;
     private int _backwards;
     private int _badInRow;
     private bool _thinned;
@@ -68,23 +70,21 @@ public sealed class Device(Hello hello)
 
         _badInRow = 0;
         LastHeard = serverSeconds;
-        // the shortest delay seen tells the device's clock from ours; later lines can only be later
-        _clockOffset = Math.Min(_clockOffset, serverSeconds - samples[0].DeviceSeconds);
+        _clock.Note(samples[0].DeviceSeconds, serverSeconds);
         var kept = new List<TimedSample>(samples.Count);
         foreach (var sample in samples)
         {
             Latest[sample.Channel] = sample.Value;
-            var at = sample.DeviceSeconds + _clockOffset;
-            if (_lastKept.TryGetValue(sample.Channel, out var last) && at - last < (1.0 / MostSamplesASecond) - 0.0005)
+            if (TooFast(sample, serverSeconds))
             {
                 if (!_thinned) Note($"sends more than {MostSamplesASecond} samples a second; the rest are left out.");
                 _thinned = true;
                 continue;
             }
 
-            _lastKept[sample.Channel] = at;
+            _lastKept[sample.Channel] = sample.DeviceSeconds;
             Samples++;
-            kept.Add(new(sample.Channel, at, sample.Value));
+            kept.Add(new(sample.Channel, _clock.ToServer(sample.DeviceSeconds), sample.Value));
         }
 
         return kept;
@@ -101,6 +101,17 @@ public sealed class Device(Hello hello)
         if (_problems.Count > 5) _problems.RemoveAt(0);
     }
 
+    /// <summary>
+    /// By the device's clock, so that a device may save its samples up and send them in one go; and by ours, so that one with a wild
+    /// clock cannot flood the server.
+    /// </summary>
+    private bool TooFast(LineSample sample, double serverSeconds)
+    {
+        if (serverSeconds - _secondBegan >= 1.0) (_secondBegan, _inThisSecond) = (serverSeconds, 0);
+        if (_lastKept.TryGetValue(sample.Channel, out var last) && sample.DeviceSeconds - last < (1.0 / MostSamplesASecond) - 0.0005) return true;
+        return ++_inThisSecond > 4 * MostSamplesASecond;
+    }
+
     private void CheckClock(double deviceSeconds)
     {
         if (deviceSeconds > _lastDeviceSeconds)
@@ -113,7 +124,8 @@ public sealed class Device(Hello hello)
         if (++_backwards >= BackwardsBeforeNewClock)
         {
             _lastDeviceSeconds = deviceSeconds;
-            _clockOffset = double.PositiveInfinity;
+            _clock.Forget();
+            _lastKept.Clear();
             _backwards = 0;
             Note("its clock started anew; readings are taken again.");
             return;

@@ -27,13 +27,11 @@ public static class LedgerEndpoints
         int? minLiking = null)
     {
         PageSize.Check(size);
-        var shots = db.Shots.AsNoTracking().Where(s => s.DeletedAt == null);
+        var shots = ShotSearch.In(db, search).AsNoTracking().Where(s => s.DeletedAt == null);
         if (machineId is { } machine) shots = shots.Where(s => s.MachineId == machine);
         if (bagId is { } bag) shots = shots.Where(s => s.BagId == bag);
         if (brewerId is { } brewer) shots = shots.Where(s => s.BrewerId == brewer);
-        if (minLiking is { } liking) shots = shots.Where(s => s.Taste.Liking >= liking);
-        foreach (var word in (search ?? "").ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(8))
-            shots = shots.Where(s => s.SearchText.Contains(word));
+        if (minLiking is { } liking) shots = shots.Where(s => s.Liking >= liking);
         var total = await shots.CountAsync();
         var rows = await ShotViews.WithNames(shots.OrderByDescending(s => s.PulledAt).ThenByDescending(s => s.Id))
             .Skip(Math.Max(0, page) * size).Take(size).ToListAsync();
@@ -47,9 +45,7 @@ public static class LedgerEndpoints
             .Distinct().ToList();
         if (numbers.Count is < 2 or > MostCompared)
             throw new DoesNotFitException("ids", $"Between 2 and {MostCompared} shots can be compared; {numbers.Count} were named.");
-        var shots = new List<ShotView>();
-        foreach (var id in numbers) shots.Add(await ShotViews.WholeAsync(db, id));
-        return ShotComparison.Of(shots);
+        return ShotComparison.Of(await ShotViews.WholeAsync(db, numbers));
     }
 
     private static async Task<ShotView> MoveMomentsAsync(int id, Moments marked, RuddyContext db)
@@ -63,8 +59,7 @@ public static class LedgerEndpoints
 
         if (marked.Stop <= marked.FirstDrops)
             throw new DoesNotFitException("stop", "Stop must come after first drops.");
-        shot.Marked = marked;
-        ShotRecording.Measure(shot, ShotViews.TraceOf(shot));
+        ShotRecording.Measure(shot, ShotViews.TraceOf(shot), marked);
         await db.SaveChangesAsync();
         return await ShotViews.WholeAsync(db, id);
     }

@@ -18,37 +18,46 @@ public static class ShotViews
     /// <summary>A line of the ledger.</summary>
     public static ShotLine Line(Shot s) => new(
         s.Id, s.PulledAt, s.Source, s.Brewer?.Name ?? "", s.Machine?.Name ?? "", s.Bag?.Name ?? "", s.Bag?.Roaster ?? "", s.Grinder?.Name ?? "",
-        s.Grinder?.ScaleUnit ?? "", s.GrindSetting, s.DoseGrams, s.YieldGrams, s.WaterC, s.Plan.Name, s.Measures, TastingEndpoints.View(s.Taste),
+        s.Grinder?.ScaleUnit ?? "", s.GrindSetting, s.DoseGrams, s.YieldGrams, s.WaterC, s.PlanName, s.Measures, TastingEndpoints.View(s),
         [.. s.SmallPressure], [.. s.SmallWeight]);
 
     /// <summary>A shot whole.</summary>
     /// <exception cref="NotThereException">There is none with that number.</exception>
-    public static async Task<ShotView> WholeAsync(RuddyContext db, int id)
+    public static async Task<ShotView> WholeAsync(RuddyContext db, int id) => (await WholeAsync(db, [id]))[0];
+
+    /// <summary>Shots whole, in the order of their numbers as given.</summary>
+    /// <exception cref="NotThereException">One of them is not there.</exception>
+    public static async Task<IReadOnlyList<ShotView>> WholeAsync(RuddyContext db, IReadOnlyList<int> ids)
     {
-        var shot = await WithNames(db.Shots.AsNoTracking()).Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null)
-            ?? throw new NotThereException($"There is no shot {id}.");
+        var shots = await WithNames(db.Shots.AsNoTracking()).Include(s => s.Trace).Where(s => ids.Contains(s.Id) && s.DeletedAt == null)
+            .ToDictionaryAsync(s => s.Id);
+        return [.. ids.Select(id => Whole(shots.GetValueOrDefault(id) ?? throw new NotThereException($"There is no shot {id}.")))];
+    }
+
+    private static ShotView Whole(Shot shot)
+    {
         var trace = TraceOf(shot);
         var clean = TraceCleaning.Clean(trace);
         return new(
-            Line(shot), shot.Plan, shot.Moments, shot.Marked,
+            Line(shot), shot.Trace.Plan, shot.Trace.Moments, shot.Trace.Marked,
             new(
                 clean.StepSeconds, clean.HasPressure ? Rounded(clean.PressureBar, 2) : null, clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
                 clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null, PlanCourse(shot, clean)),
             [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices);
     }
 
-    /// <summary>The trace of a shot, empty if it has none.</summary>
-    public static Trace TraceOf(Shot shot) => shot.Trace is { } kept ? TraceCodec.Decode(kept.Packed) : Trace.Empty;
+    /// <summary>The trace of a shot, which must have been loaded with it.</summary>
+    public static Trace TraceOf(Shot shot) => TraceCodec.Decode(shot.Trace.Packed);
 
     /// <summary>What the plan wanted at each step, given the drops and grams as they came; null without a scale.</summary>
     private static List<double>? PlanCourse(Shot shot, CleanTrace clean)
     {
         if (!clean.HasWeight || shot.Source == ShotSource.Imported) return null;
-        var follower = new PlanFollower(shot.Plan, shot.YieldGrams);
+        var follower = new PlanFollower(shot.Trace.Plan, shot.YieldGrams);
         var course = new List<double>(clean.Seconds.Length);
         for (var i = 0; i < clean.Seconds.Length; i++)
         {
-            var bar = follower.TargetBar(clean.Seconds[i], clean.WeightGrams[i] - clean.WeightGrams[0], clean.Seconds[i] >= shot.Moments.FirstDrops);
+            var bar = follower.TargetBar(clean.Seconds[i], clean.WeightGrams[i] - clean.WeightGrams[0], clean.Seconds[i] >= shot.Trace.Moments.FirstDrops);
             if (follower.Phase is null) break;
             course.Add(Math.Round(bar, 2));
         }

@@ -88,7 +88,7 @@ public static class PrepareEndpoints
             machine.WillingForceKgf, problems, Cautions(machine),
             last is null ? null : new(
                 last.Id, last.PulledAt, last.GrindSetting, last.DoseGrams, last.Measures.CupGrams, last.Measures.SecondsFromPressure,
-                last.Measures.R10, last.Taste.Liking));
+                last.Measures.R10, last.Liking));
     }
 
     private static Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId) =>

@@ -176,11 +176,9 @@ public static class PullEndpoints
             DoseGrams = sheet.DoseGrams,
             YieldGrams = sheet.YieldGrams,
             WaterC = Math.Round(start.WaterC, 1),
-            Plan = start.Plan,
-            Marked = marked,
             Notices = notices,
         };
-        ShotRecording.SetTrace(shot, trace);
+        ShotRecording.SetTrace(shot, start.Plan, trace, marked);
         await Ledger.ShotText.SetAsync(db, shot);
         db.Shots.Add(shot);
         await db.SaveChangesAsync();

@@ -24,17 +24,17 @@ public static class TastingEndpoints
             shot.Taste.Dry = Scale(taste.Dry, "dry", "Dry");
             shot.Taste.Sweet = Scale(taste.Sweet, "sweet", "Sweet");
             shot.Taste.Body = Scale(taste.Body, "body", "Body");
-            shot.Taste.Liking = taste.Liking is { } liking ? (int)Liking.Check(liking) : null;
+            shot.Liking = taste.Liking is { } liking ? (int)Liking.Check(liking) : null;
             shot.Taste.Words = Texts.Optional(taste.Words, "words", "Words", 500);
             await ShotText.SetAsync(db, shot);
             await db.SaveChangesAsync();
-            return View(shot.Taste);
+            return View(shot);
         });
     }
 
     /// <summary>The contract's form of a taste.</summary>
-    public static TasteView View(Store.Entities.Taste taste) =>
-        new(taste.Sour, taste.Bitter, taste.Dry, taste.Sweet, taste.Body, taste.Liking, taste.Words);
+    public static TasteView View(Store.Entities.Shot shot) =>
+        new(shot.Taste.Sour, shot.Taste.Bitter, shot.Taste.Dry, shot.Taste.Sweet, shot.Taste.Body, shot.Liking, shot.Taste.Words);
 
     private static int? Scale(int? value, string field, string label) =>
         value is { } given ? (int)new FieldRange(field, label, 0, 4, "").Check(given) : null;

@@ -51,7 +51,10 @@ public static class HutScenario
         // the truth behind the bench, known to nobody in the hut: resistance at the reference setting for a 15 g puck
         var truths = new Dictionary<Bag, Truth>
         {
-            [marmot] = new(6.2, 0.0), [gentian] = new(7.4, 0.5), [ember] = new(5.2, -0.6), [saddle] = new(6.4, 0.1),
+            [marmot] = new(6.2, 0.0),
+            [gentian] = new(7.4, 0.5),
+            [ember] = new(5.2, -0.6),
+            [saddle] = new(6.4, 0.1),
         };
         var scales = new Dictionary<Grinder, GrinderScale> { [hand] = new(20, -0.075), [bench] = new(7, -0.22) };
         var habits = new Habit[]
@@ -134,10 +137,9 @@ public static class HutScenario
             DoseGrams = dose,
             YieldGrams = habit.YieldGrams,
             WaterC = Math.Round(waterC + random.Normal(1.0), 1),
-            Plan = habit.Plan,
-            Taste = TasteOf(random, truthShot, waterC, truth.RoastBias, forgotten),
         };
-        ShotRecording.SetTrace(shot, Recorded(random, truthShot));
+        (shot.Taste, shot.Liking) = TasteOf(random, truthShot, waterC, truth.RoastBias, forgotten);
+        ShotRecording.SetTrace(shot, habit.Plan, Recorded(random, truthShot), Moments.None);
         ShotRecording.SetSearchText(shot);
         return shot;
     }
@@ -174,7 +176,7 @@ public static class HutScenario
         ]);
     }
 
-    private static Taste TasteOf(SeededRandom random, SimulatedShot shot, double waterC, double roastBias, bool forgotten)
+    private static (Taste Taste, int Liking) TasteOf(SeededRandom random, SimulatedShot shot, double waterC, double roastBias, bool forgotten)
     {
         int Scale(double value) => (int)Math.Clamp(Math.Round(value + random.Normal(0.35)), 0, 4);
         var extraction = shot.ExtractionShare * 100.0;
@@ -191,7 +193,7 @@ public static class HutScenario
             : dry >= 3 ? "dries the mouth"
             : liking >= 4 ? pleasant[random.Below(pleasant.Length)]
             : "fair, a little flat";
-        return new() { Sour = sour, Bitter = bitter, Dry = dry, Sweet = sweet, Body = body, Liking = liking, Words = words };
+        return (new() { Sour = sour, Bitter = bitter, Dry = dry, Sweet = sweet, Body = body, Words = words }, liking);
     }
 
     private sealed record Truth(double AtReference, double RoastBias);

@@ -47,14 +47,8 @@ public sealed class Shot
     /// <summary>Water at the puck in degC, measured or estimated; null if nobody knows.</summary>
     public double? WaterC { get; set; }
 
-    /// <summary>The plan as it was then.</summary>
-    public PullPlan Plan { get; set; } = ShippedPlans.EarlyPeak;
-
-    /// <summary>Moments that a person marked or moved.</summary>
-    public Moments Marked { get; set; } = Moments.None;
-
-    /// <summary>Moments found in the trace, with the marked ones in their place.</summary>
-    public Moments Moments { get; set; } = Moments.None;
+    /// <summary>Name of the plan as it was then; the plan itself lies in <see cref="ShotTrace"/>.</summary>
+    public string PlanName { get; set; } = "";
 
     public Measures Measures { get; set; } = new(null, null, null, null, null, null, null, null, null, null, null, null, null);
 
@@ -66,6 +60,9 @@ public sealed class Shot
 
     public Taste Taste { get; set; } = new();
 
+    /// <summary>From 1 to 5; null where not said. Beside the taste, because the ledger filters by it.</summary>
+    public int? Liking { get; set; }
+
     /// <summary>What happened that the reader of the trace should know, e.g. a scale that fell silent.</summary>
     public string Notices { get; set; } = "";
 
@@ -75,19 +72,30 @@ public sealed class Shot
     /// <summary>When it was thrown into the bin, UTC; null while it is in the ledger.</summary>
     public DateTime? DeletedAt { get; set; }
 
-    public ShotTrace? Trace { get; set; }
+    public ShotTrace Trace { get; set; } = null!;
 }
 
-/// <summary>The packed trace of a shot, in a table of its own so that the ledger's pages stay small.</summary>
+/// <summary>
+/// What only the view of one shot needs: plan, moments and the packed trace, in a table of its own so that the ledger's rows stay small.
+/// </summary>
 public sealed class ShotTrace
 {
     public int ShotId { get; set; }
+
+    /// <summary>The plan as it was then.</summary>
+    public PullPlan Plan { get; set; } = ShippedPlans.EarlyPeak;
+
+    /// <summary>Moments that a person marked or moved.</summary>
+    public Moments Marked { get; set; } = Moments.None;
+
+    /// <summary>Moments found in the trace, with the marked ones in their place.</summary>
+    public Moments Moments { get; set; } = Moments.None;
 
     /// <summary>See <see cref="TraceCodec"/>.</summary>
     public byte[] Packed { get; set; } = [];
 }
 
-/// <summary>How a shot tasted. Scales run from 0 (none) to 4 (very); liking from 1 to 5. Null where not said.</summary>
+/// <summary>How a shot tasted. Scales run from 0 (none) to 4 (very). Null where not said.</summary>
 public sealed class Taste
 {
     public int? Sour { get; set; }
@@ -95,6 +103,5 @@ public sealed class Taste
     public int? Dry { get; set; }
     public int? Sweet { get; set; }
     public int? Body { get; set; }
-    public int? Liking { get; set; }
     public string Words { get; set; } = "";
 }

@@ -171,18 +171,13 @@ namespace RuddySpring.Store.Migrations
                     b.Property<int?>("GrinderId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("Liking")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("MachineId")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("Marked")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("Measures")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("Moments")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -190,7 +185,7 @@ namespace RuddySpring.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Plan")
+                    b.Property<string>("PlanName")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -221,15 +216,8 @@ namespace RuddySpring.Store.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("BrewerId");
-
-                    b.HasIndex("GrinderId");
-
-                    b.HasIndex("BagId", "PulledAt");
-
-                    b.HasIndex("DeletedAt", "PulledAt");
-
-                    b.HasIndex("MachineId", "PulledAt");
+                    b.HasIndex("DeletedAt", "PulledAt", "Id", "MachineId", "BagId", "BrewerId", "Liking")
+                        .HasDatabaseName("IX_Shots_Ledger");
 
                     b.ToTable("Shots");
                 });
@@ -239,9 +227,21 @@ namespace RuddySpring.Store.Migrations
                     b.Property<int>("ShotId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Marked")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Moments")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<byte[]>("Packed")
                         .IsRequired()
                         .HasColumnType("BLOB");
+
+                    b.Property<string>("Plan")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.HasKey("ShotId");
 
@@ -285,9 +285,6 @@ namespace RuddySpring.Store.Migrations
                             b1.Property<int?>("Dry")
                                 .HasColumnType("INTEGER");
 
-                            b1.Property<int?>("Liking")
-                                .HasColumnType("INTEGER");
-
                             b1.Property<int?>("Sour")
                                 .HasColumnType("INTEGER");
 
@@ -329,7 +326,8 @@ namespace RuddySpring.Store.Migrations
 
             modelBuilder.Entity("RuddySpring.Store.Entities.Shot", b =>
                 {
-                    b.Navigation("Trace");
+                    b.Navigation("Trace")
+                        .IsRequired();
                 });
 #pragma warning restore 612, 618
         }

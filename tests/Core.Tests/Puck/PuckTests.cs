@@ -40,7 +40,12 @@ public sealed class PuckTests
     {
         var puck = new PuckModel(Reference with
         {
-            SwellFrom = 1, SoftensBy = 0, ErodedTo = 1, CompactionPerBar = 0, LaneSpread = 0, Lanes = 1,
+            SwellFrom = 1,
+            SoftensBy = 0,
+            ErodedTo = 1,
+            CompactionPerBar = 0,
+            LaneSpread = 0,
+            Lanes = 1,
         });
         for (var i = 0; i < 400; i++) puck.Step(2.5, 0.05);
         var before = puck.OutflowMl;
@@ -62,7 +67,14 @@ public sealed class PuckTests
     {
         var puck = new PuckModel(Reference with
         {
-            SwellFrom = 1, SoftensBy = 0, ErodedTo = 1, CompactionPerBar = 0, LaneSpread = 0, Lanes = 1, ResistanceBarSPerMl = 1, RestrictorBarS2PerMl2 = 3,
+            SwellFrom = 1,
+            SoftensBy = 0,
+            ErodedTo = 1,
+            CompactionPerBar = 0,
+            LaneSpread = 0,
+            Lanes = 1,
+            ResistanceBarSPerMl = 1,
+            RestrictorBarS2PerMl2 = 3,
         });
         for (var i = 0; i < 400; i++) puck.Step(8, 0.05);
         var before = puck.OutflowMl;

@@ -141,7 +141,7 @@ export default function LedgerPage() {
       )}
       <Flex justify="space-between" align="center" mt="3" gap="3" wrap="wrap">
         <Box fontSize="14px" color="quiet" role="status">
-          {found ? `${found.total} shots` : ''}
+          {found ? `${found.total} ${found.total === 1 ? 'shot' : 'shots'}` : ''}
         </Box>
         {pages > 1 && (
           <Flex gap="2" align="center">
@@ -268,7 +268,7 @@ function ShotTable({ shots, pinned, pin, open }: TableProps) {
                   checked={pinned.includes(s.id)}
                   onChange={() => pin(s.id)}
                   aria-label={`Compare shot ${s.id}`}
-                  style={{ width: 20, height: 20, accentColor: 'var(--rs-colors-oxide)' }}
+                  style={{ width: 24, height: 24, accentColor: 'var(--rs-colors-oxide)' }}
                 />
               </chakra.label>
             </Td>
@@ -284,6 +284,9 @@ function ShotTable({ shots, pinned, pin, open }: TableProps) {
             </Td>
             <Td>
               <SmallTrace pressure={s.smallPressure} weight={s.smallWeight} width={96} height={42} />
+              <Box display={{ base: 'block', md: 'none' }} fontSize="13px" color="quiet" lineHeight={1.25}>
+                {[s.bag || 'beans not noted', s.source === 'Imported' ? 'imported' : ''].filter(Boolean).join(', ')}
+              </Box>
             </Td>
             <Td display={middle}>
               <Box lineHeight={1.25}>{s.bag || 'beans not noted'}</Box>

@@ -108,9 +108,7 @@ namespace RuddySpring.Store.Migrations
                     DoseGrams = table.Column<double>(type: "REAL", nullable: false),
                     YieldGrams = table.Column<double>(type: "REAL", nullable: false),
                     WaterC = table.Column<double>(type: "REAL", nullable: true),
-                    Plan = table.Column<string>(type: "TEXT", nullable: false),
-                    Marked = table.Column<string>(type: "TEXT", nullable: false),
-                    Moments = table.Column<string>(type: "TEXT", nullable: false),
+                    PlanName = table.Column<string>(type: "TEXT", nullable: false),
                     Measures = table.Column<string>(type: "TEXT", nullable: false),
                     SmallPressure = table.Column<byte[]>(type: "BLOB", nullable: false),
                     SmallWeight = table.Column<byte[]>(type: "BLOB", nullable: false),
@@ -119,8 +117,8 @@ namespace RuddySpring.Store.Migrations
                     Taste_Dry = table.Column<int>(type: "INTEGER", nullable: true),
                     Taste_Sweet = table.Column<int>(type: "INTEGER", nullable: true),
                     Taste_Body = table.Column<int>(type: "INTEGER", nullable: true),
-                    Taste_Liking = table.Column<int>(type: "INTEGER", nullable: true),
                     Taste_Words = table.Column<string>(type: "TEXT", nullable: false),
+                    Liking = table.Column<int>(type: "INTEGER", nullable: true),
                     Notices = table.Column<string>(type: "TEXT", nullable: false),
                     SearchText = table.Column<string>(type: "TEXT", nullable: false),
                     DeletedAt = table.Column<long>(type: "INTEGER", nullable: true)
@@ -159,6 +157,9 @@ namespace RuddySpring.Store.Migrations
                 columns: table => new
                 {
                     ShotId = table.Column<int>(type: "INTEGER", nullable: false),
+                    Plan = table.Column<string>(type: "TEXT", nullable: false),
+                    Marked = table.Column<string>(type: "TEXT", nullable: false),
+                    Moments = table.Column<string>(type: "TEXT", nullable: false),
                     Packed = table.Column<byte[]>(type: "BLOB", nullable: false)
                 },
                 constraints: table =>
@@ -173,34 +174,18 @@ namespace RuddySpring.Store.Migrations
                 });
 
             migrationBuilder.CreateIndex(
-                name: "IX_Shots_BagId_PulledAt",
+                name: "IX_Shots_Ledger",
                 table: "Shots",
-                columns: new[] { "BagId", "PulledAt" });
+                columns: new[] { "DeletedAt", "PulledAt", "Id", "MachineId", "BagId", "BrewerId", "Liking" });
 
-            migrationBuilder.CreateIndex(
-                name: "IX_Shots_BrewerId",
-                table: "Shots",
-                column: "BrewerId");
-
-            migrationBuilder.CreateIndex(
-                name: "IX_Shots_DeletedAt_PulledAt",
-                table: "Shots",
-                columns: new[] { "DeletedAt", "PulledAt" });
-
-            migrationBuilder.CreateIndex(
-                name: "IX_Shots_GrinderId",
-                table: "Shots",
-                column: "GrinderId");
-
-            migrationBuilder.CreateIndex(
-                name: "IX_Shots_MachineId_PulledAt",
-                table: "Shots",
-                columns: new[] { "MachineId", "PulledAt" });
+            migrationBuilder.Sql(ShotSearch.CreateSql);
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.Sql("DROP TABLE ShotSearch;");
+
             migrationBuilder.DropTable(
                 name: "Households");
 

@@ -1,0 +1,145 @@
+using System.Diagnostics;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using RuddySpring.Server.Hosting;
+using RuddySpring.Store;
+
+namespace RuddySpring.Measure;
+
+/// <summary>A ledger of 100 000 shots, the server as a process of its own.</summary>
+internal static class LedgerTimes
+{
+    private const int Shots = 100_000;
+
+    private static readonly (string Name, string Path, string Sql)[] Questions =
+    [
+        ("a page", "/api/shots?page=40&size=50", "SELECT * FROM Shots WHERE DeletedAt IS NULL ORDER BY PulledAt DESC, Id DESC LIMIT 50 OFFSET 2000"),
+        ("a filter", "/api/shots?size=50&machineId=2&minLiking=4",
+            "SELECT * FROM Shots WHERE DeletedAt IS NULL AND MachineId = 2 AND Liking >= 4 ORDER BY PulledAt DESC, Id DESC LIMIT 50"),
+        ("a text search", "/api/shots?size=50&search=tomo%20gentian",
+            "SELECT * FROM Shots WHERE DeletedAt IS NULL AND Id IN (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH 'tomo* gentian*') ORDER BY PulledAt DESC, Id DESC LIMIT 50"),
+    ];
+
+    public static async Task<IReadOnlyList<Row>> MeasureAsync(bool quick)
+    {
+        var folder = Directory.CreateTempSubdirectory("ruddy-measure-").FullName;
+        try
+        {
+            Fill(folder);
+            var rows = new List<Row>();
+            var start = Stopwatch.StartNew();
+            using var process = Process.Start(new ProcessStartInfo(
+                "dotnet", [typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder])
+            { RedirectStandardOutput = true })!;
+            try
+            {
+                string? line;
+                do line = await process.StandardOutput.ReadLineAsync();
+                while (line is not null && !line.StartsWith("Listening on ", StringComparison.Ordinal));
+                using var http = new HttpClient { BaseAddress = new Uri(line!["Listening on ".Length..]) };
+                await http.GetStringAsync(new Uri("/api/household", UriKind.Relative));
+                rows.Add(Row.AtMost("server: start to first answer", start.Elapsed.TotalSeconds, "s", 2.5));
+                foreach (var (name, path, sql) in Questions)
+                {
+                    var asked = await AskAsync(http, path, quick ? 40 : 200);
+                    var plain = Plain(folder, sql, quick ? 40 : 200);
+                    rows.Add(Row.AtMost($"ledger of 100 000: {name} (p95)", Row.Percentile(asked, 0.95), "ms", 30));
+                    rows.Add(Row.AtMost($"ledger of 100 000: {name}, over plain SQL with its count (median)", Row.Percentile(asked, 0.5) / Row.Percentile(plain, 0.5), "times", 1.5));
+                }
+
+                var status = await File.ReadAllLinesAsync($"/proc/{process.Id}/status");
+                var rss = double.Parse(status.First(l => l.StartsWith("VmRSS", StringComparison.Ordinal)).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1]);
+                rows.Add(Row.AtMost("server: memory with 100 000 shots", rss / 1024, "MB", 250));
+            }
+            finally
+            {
+                process.Kill();
+                await process.WaitForExitAsync();
+            }
+
+            return rows;
+        }
+        finally
+        {
+            SqliteConnection.ClearAllPools();
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+
+    private static async Task<List<double>> AskAsync(HttpClient http, string path, int times)
+    {
+        var took = new List<double>();
+        for (var i = 0; i < times + 10; i++)
+        {
+            var from = Stopwatch.GetTimestamp();
+            await http.GetByteArrayAsync(new Uri(path, UriKind.Relative));
+            if (i >= 10) took.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
+        }
+
+        return took;
+    }
+
+    /// <summary>The same rows through Microsoft.Data.Sqlite alone: the page and the count of all that fit.</summary>
+    private static List<double> Plain(string folder, string sql, int times)
+    {
+        using var connection = new SqliteConnection($"Data Source={Path.Combine(folder, StoreFile.FileName)};Mode=ReadOnly");
+        connection.Open();
+        var where = sql[sql.IndexOf("WHERE", StringComparison.Ordinal)..sql.IndexOf("ORDER BY", StringComparison.Ordinal)];
+        var took = new List<double>();
+        for (var i = 0; i < times + 10; i++)
+        {
+            var from = Stopwatch.GetTimestamp();
+            foreach (var text in new[] { sql, $"SELECT count(*) FROM Shots {where}" })
+            {
+                using var command = connection.CreateCommand();
+                command.CommandText = text;
+                using var reader = command.ExecuteReader();
+                var values = new object[reader.FieldCount];
+                while (reader.Read()) reader.GetValues(values);
+            }
+
+            if (i >= 10) took.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
+        }
+
+        return took;
+    }
+
+    /// <summary>The sample household, its shots copied until there are enough, one every few minutes.</summary>
+    private static void Fill(string folder)
+    {
+        RuddyServer.PrepareData(new ServerOptions(0, folder, true, folder), DateTime.UtcNow);
+        using var db = new RuddyContext(StoreFile.Options(folder));
+        using var connection = db.Database.GetDbConnection();
+        connection.Open();
+        List<string> Columns(string table)
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = $"SELECT name FROM pragma_table_info('{table}')";
+            using var reader = command.ExecuteReader();
+            var names = new List<string>();
+            while (reader.Read()) names.Add(reader.GetString(0));
+            return names;
+        }
+
+        void Run(string sql)
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = sql;
+            command.ExecuteNonQuery();
+        }
+
+        var shots = Columns("Shots");
+        string Quoted(IEnumerable<string> names) => string.Join(", ", names.Select(n => $"\"{n}\""));
+        string From(string n) => n switch
+        {
+            "Id" => "s.Id + 100 * c.value",
+            "PulledAt" => $"s.PulledAt - c.value * {TimeSpan.TicksPerMinute * 6}",
+            _ => $"s.\"{n}\"",
+        };
+        Run("CREATE TEMP TABLE copies AS WITH RECURSIVE c(value) AS (SELECT 1 UNION ALL SELECT value + 1 FROM c WHERE value < 2000) SELECT value FROM c");
+        Run($"INSERT INTO Shots ({Quoted(shots)}) SELECT {string.Join(", ", shots.Select(From))} FROM Shots s, copies c LIMIT {Shots}");
+        Run($"INSERT OR IGNORE INTO Traces (ShotId, Packed) SELECT s.Id, (SELECT Packed FROM Traces LIMIT 1) FROM Shots s");
+        Run("INSERT INTO ShotSearch(ShotSearch) VALUES ('optimize')");
+        Run("ANALYZE");
+    }
+}

@@ -1,0 +1,17 @@
+using System.Text.Json;
+using RuddySpring.Measure;
+
+// Measures what needs no browser. Rows go to the file named by --json, one JSON object a line, for the script that prints them all.
+var quick = args.Contains("--quick");
+var rows = new List<Row>();
+void Add(IEnumerable<Row> more) => rows.AddRange(more);
+
+Add(CoreTimes.Measure(quick));
+Add(await LedgerTimes.MeasureAsync(quick));
+Add(await LiveTimes.MeasureAsync(args.Contains("--full") ? 600 : quick ? 8 : 30));
+
+var at = Array.IndexOf(args, "--json");
+var lines = rows.Select(r => JsonSerializer.Serialize(r, Row.Json));
+if (at >= 0 && at + 1 < args.Length) await File.WriteAllLinesAsync(args[at + 1], lines);
+else foreach (var line in lines) Console.WriteLine(line);
+return rows.All(r => r.Ok) ? 0 : 1;

@@ -1,0 +1,43 @@
+using Microsoft.EntityFrameworkCore;
+using RuddySpring.Store.Entities;
+
+namespace RuddySpring.Store;
+
+/// <summary>Full-text search over the shots' words, by SQLite's FTS5; triggers of the database keep its index in step.</summary>
+public static class ShotSearch
+{
+    private const int MostWords = 8;
+
+    /// <summary>SQL that makes the index and its triggers.</summary>
+    public const string CreateSql =
+        """
+        CREATE VIRTUAL TABLE ShotSearch USING fts5(SearchText, content='Shots', content_rowid='Id', prefix='2 3', tokenize='unicode61 remove_diacritics 2');
+        CREATE TRIGGER ShotSearchInsert AFTER INSERT ON Shots BEGIN
+          INSERT INTO ShotSearch(rowid, SearchText) VALUES (new.Id, new.SearchText);
+        END;
+        CREATE TRIGGER ShotSearchDelete AFTER DELETE ON Shots BEGIN
+          INSERT INTO ShotSearch(ShotSearch, rowid, SearchText) VALUES ('delete', old.Id, old.SearchText);
+        END;
+        CREATE TRIGGER ShotSearchUpdate AFTER UPDATE OF SearchText ON Shots BEGIN
+          INSERT INTO ShotSearch(ShotSearch, rowid, SearchText) VALUES ('delete', old.Id, old.SearchText);
+          INSERT INTO ShotSearch(rowid, SearchText) VALUES (new.Id, new.SearchText);
+        END;
+        """;
+
+    /// <summary>Shots that hold every word of a search, each as the beginning of a word; all shots where nothing is searched.</summary>
+    public static IQueryable<Shot> In(RuddyContext db, string? search)
+    {
+        var match = Match(search);
+        return match is null
+            ? db.Shots
+            : db.Shots.FromSql($"SELECT * FROM Shots WHERE Id IN (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH {match})");
+    }
+
+    /// <summary>The search as FTS5 wants it, every word quoted so that none is taken for an operator; null for no word.</summary>
+    public static string? Match(string? search)
+    {
+        var words = new string([.. (search ?? "").Select(c => char.IsLetterOrDigit(c) ? c : ' ')])
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(MostWords).ToList();
+        return words.Count == 0 ? null : string.Join(' ', words.Select(w => $"\"{w}\"*"));
+    }
+}

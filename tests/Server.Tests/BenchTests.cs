@@ -1,0 +1,88 @@
+using System.Text.Json.Nodes;
+
+namespace RuddySpring.Server.Tests;
+
+public sealed class BenchTests : IAsyncLifetime
+{
+    private readonly LiveServer _server = new() { Demo = false };
+
+    public ValueTask InitializeAsync() => _server.InitializeAsync();
+
+    public ValueTask DisposeAsync() => _server.DisposeAsync();
+
+    [Fact]
+    public async Task An_empty_bench_says_what_to_do_and_is_brewing_after_one_machine()
+    {
+        var (status, problem) = await _server.SendAsync(HttpMethod.Get, "/api/prepare");
+        Assert.Equal(404, status);
+        Assert.Contains("Add one under Shelf", (string)problem!["detail"]!, StringComparison.Ordinal);
+
+        var family = (await _server.GetAsync("/api/bench"))["families"]!.AsArray().Single(f => (string)f!["family"]! == "HeatedGroup")!;
+        await _server.PostAsync("/api/bench/machines", new { name = "Kitchen lever", spec = family["defaults"] });
+        var answer = await _server.GetAsync("/api/prepare");
+        Assert.Equal(18, (double)answer["sheet"]!["doseGrams"]!);
+        Assert.True((bool)answer["fits"]!);
+    }
+
+    [Fact]
+    public async Task Every_family_can_be_put_on_the_bench()
+    {
+        foreach (var family in (await _server.GetAsync("/api/bench"))["families"]!.AsArray())
+            await _server.PostAsync("/api/bench/machines", new { name = $"My {family!["family"]}", spec = family["defaults"] });
+        Assert.Equal(8, (await _server.GetAsync("/api/bench"))["machines"]!.AsArray().Count);
+    }
+
+    [Theory]
+    [InlineData("pistonDiameterMm", -3, "Piston diameter")]
+    [InlineData("chamberMl", 5, "Chamber or stroke")]
+    [InlineData("leverRatio", 99, "Lever ratio")]
+    public async Task A_wrong_number_is_named_with_its_range_and_nothing_is_stored(string field, double value, string label)
+    {
+        var spec = (await _server.GetAsync("/api/bench"))["families"]![2]!["defaults"]!.DeepClone();
+        spec[field] = value;
+        var (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/bench/machines", new { name = "Odd", spec });
+        Assert.Equal(400, status);
+        Assert.Equal(field, (string)problem!["field"]!);
+        Assert.StartsWith(label, (string)problem["detail"]!, StringComparison.Ordinal);
+        Assert.NotNull(problem["min"]);
+        Assert.Empty((await _server.GetAsync("/api/bench"))["machines"]!.AsArray());
+    }
+
+    [Fact]
+    public async Task A_roast_date_in_the_future_is_refused()
+    {
+        var bag = new { name = "Tomorrow", roaster = "", roastedOn = DateTime.Today.AddDays(2).ToString("yyyy-MM-dd"), roastLevel = "light", finished = false };
+        var (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/bench/bags", bag);
+        Assert.Equal(400, status);
+        Assert.Equal("roastedOn", (string)problem!["field"]!);
+    }
+
+    [Fact]
+    public async Task Bags_and_grinders_are_kept_and_changed()
+    {
+        var today = DateTime.Today.ToString("yyyy-MM-dd");
+        var bench = await _server.PostAsync("/api/bench/bags", new { name = " Cellar ", roaster = "", roastedOn = today, roastLevel = "dark", finished = false });
+        var bag = bench!["bags"]![0]!;
+        Assert.Equal("Cellar", (string)bag["name"]!);
+        Assert.Equal("TooFresh", (string)bag["rest"]!);
+        var (_, changed) = await _server.SendAsync(
+            HttpMethod.Put, $"/api/bench/bags/{bag["id"]}", new { name = "Cellar", roaster = "", roastedOn = today, roastLevel = "dark", finished = true });
+        Assert.True((bool)changed!["bags"]![0]!["finished"]!);
+        var (status, _) = await _server.SendAsync(HttpMethod.Post, "/api/bench/grinders", new { name = "Mill", scaleUnit = "turns", step = 0, finerIsLower = true });
+        Assert.Equal(400, status);
+    }
+
+    [Theory]
+    [InlineData("altitudeMetres", 12000)]
+    [InlineData("ambientC", 80)]
+    public async Task Settings_out_of_range_are_named_and_the_old_ones_stay(string field, double value)
+    {
+        var household = (JsonObject)await _server.GetAsync("/api/household");
+        var before = household[field]!.ToJsonString();
+        household[field] = value;
+        var (status, problem) = await _server.SendAsync(HttpMethod.Put, "/api/household", household);
+        Assert.Equal(400, status);
+        Assert.Equal(field, (string)problem!["field"]!);
+        Assert.Equal(before, (await _server.GetAsync("/api/household"))[field]!.ToJsonString());
+    }
+}

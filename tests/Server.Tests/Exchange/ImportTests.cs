@@ -1,0 +1,152 @@
+using System.Text.Json.Nodes;
+using RuddySpring.Core.Traces;
+using RuddySpring.Server.Exchange;
+
+namespace RuddySpring.Server.Tests.Exchange;
+
+/// <summary>One made-up pull written in the ways other programs write it: 33 g, 8 bar at the peak, first drops at 8.5 s, gone at 38 s.</summary>
+public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
+{
+    private static readonly string Folder = Path.Combine(AppContext.BaseDirectory, "Exchange", "Samples");
+
+    private static JsonObject FileOf(string name) => new()
+    {
+        ["fileName"] = name,
+        ["contentBase64"] = Convert.ToBase64String(File.ReadAllBytes(Path.Combine(Folder, name))),
+        ["columns"] = null,
+    };
+
+    private static JsonObject FileOf(string name, string text) => new()
+    {
+        ["fileName"] = name,
+        ["contentBase64"] = Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(text)),
+        ["columns"] = null,
+    };
+
+    private async Task<JsonNode> PreviewAsync(JsonObject file)
+    {
+        var (status, preview) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", file);
+        Assert.True(status == 200, preview?.ToJsonString());
+        return preview!;
+    }
+
+    [Theory]
+    [InlineData("comma.csv", "comma", false, true)]
+    [InlineData("semicolon-decimal-comma.csv", "semicolon", true, true)]
+    [InlineData("tab-psi-ms.tsv", "tab", false, true)]
+    [InlineData("kpa-clock.csv", "comma", false, true)]
+    [InlineData("no-header.csv", "comma", false, false)]
+    [InlineData("bom-crlf.csv", "comma", false, true)]
+    public async Task Each_dialect_gives_the_same_shot(string name, string separator, bool decimalComma, bool header)
+    {
+        var preview = await PreviewAsync(FileOf(name));
+        Assert.Empty(preview["errors"]!.AsArray());
+        Assert.Equal(separator, (string)preview["separator"]!);
+        Assert.Equal(decimalComma, (bool)preview["decimalComma"]!);
+        Assert.Equal(header, (bool)preview["hasHeader"]!);
+        Assert.Equal(210, (int)preview["rows"]!);
+
+        var request = new JsonObject
+        {
+            ["file"] = FileOf(name),
+            ["pulledAt"] = "2026-01-05T07:10:00Z",
+            ["machineId"] = 1,
+            ["doseGrams"] = 15.5,
+            ["brewerId"] = null,
+            ["bagId"] = null,
+            ["grinderId"] = null,
+            ["grindSetting"] = null,
+            ["waterC"] = null,
+        };
+        var id = (int)(await server.PostAsync("/api/exchange/import", request))!["shotId"]!;
+        var shot = await server.GetAsync($"/api/shots/{id}");
+        var measures = shot["shot"]!["measures"]!;
+        Assert.Equal(33.0, (double)measures["cupGrams"]!, 0.2);
+        Assert.Equal(8.0, (double)measures["peakBar"]!, 0.25);
+        Assert.Equal(8.5, (double)measures["secondsToDrops"]!, 0.6);
+        Assert.Equal(38.5, (double)measures["secondsFromLever"]!, 1.0);
+        Assert.Equal("Imported", (string)shot["shot"]!["source"]!);
+        Assert.Contains(name, (string)shot["notices"]!, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Gaps_empty_cells_and_rows_out_of_order_are_put_right_and_said()
+    {
+        var preview = await PreviewAsync(FileOf("gaps-out-of-order.csv"));
+        Assert.Empty(preview["errors"]!.AsArray());
+        var notes = preview["notes"]!.ToJsonString();
+        foreach (var part in new[] { "out of order", "a gap of 4", "empty cells", "start at 5 s", "repeat a time" })
+            Assert.Contains(part, notes, StringComparison.Ordinal);
+        Assert.Equal(33.0, (double)preview["measures"]!["cupGrams"]!, 0.3);
+    }
+
+    [Fact]
+    public async Task Other_encodings_are_read()
+    {
+        var preview = await PreviewAsync(FileOf("utf16.csv"));
+        Assert.Equal(["Time", "Pressure"], preview["columns"]!.AsArray().Select(c => (string)c!["role"]!));
+        Assert.Null(preview["curves"]!["weightGrams"]);
+    }
+
+    [Fact]
+    public async Task A_bad_cell_is_named_by_line_and_column_and_nothing_is_kept()
+    {
+        var before = (int)(await server.GetAsync("/api/shots?size=1&search=dummy"))["total"]!;
+        var preview = await PreviewAsync(FileOf("bad-cell.csv"));
+        Assert.Equal("Line 42, pressure (bar): \"n/a\" is no number.", (string)preview["errors"]![0]!);
+        Assert.Null(preview["curves"]);
+        var request = new JsonObject { ["file"] = FileOf("bad-cell.csv"), ["pulledAt"] = "2026-01-05T07:10:00Z", ["machineId"] = 1, ["doseGrams"] = 15, ["brewerId"] = null, ["bagId"] = null, ["grinderId"] = null, ["grindSetting"] = null, ["waterC"] = null };
+        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/import", request);
+        Assert.Equal(400, status);
+        Assert.Contains("Line 42", (string)problem!["detail"]!, StringComparison.Ordinal);
+        Assert.Equal(before, (int)(await server.GetAsync("/api/shots?size=1&search=dummy"))["total"]!);
+    }
+
+    [Fact]
+    public async Task A_person_can_say_otherwise_about_the_columns()
+    {
+        var file = FileOf("strange.csv", "a,b,c\n" + string.Concat(Enumerable.Range(0, 50).Select(i => FormattableString.Invariant($"{i * 200},{i % 9},{i * 0.6}\n"))));
+        var guess = await PreviewAsync(file);
+        Assert.NotEmpty(guess["errors"]!.AsArray());
+        file["columns"] = JsonNode.Parse("""[{"index":0,"name":"a","role":"Time","unit":"ms"},{"index":1,"name":"b","role":"Pressure","unit":"bar"},{"index":2,"name":"c","role":"Weight","unit":"g"}]""");
+        var told = await PreviewAsync(file);
+        Assert.Empty(told["errors"]!.AsArray());
+        Assert.Equal(29.4, (double)told["measures"]!["cupGrams"]!, 0.3);
+    }
+
+    [Theory]
+    [InlineData("", "empty")]
+    [InlineData("just one line", "fewer than two lines")]
+    [InlineData("one\ntwo\nthree", "only one column")]
+    [InlineData("a\0b,c\n1,2\n", "not text")]
+    public async Task What_is_no_trace_is_refused_with_a_reason(string text, string part)
+    {
+        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", FileOf("x.csv", text));
+        Assert.Equal(400, status);
+        Assert.Contains(part, (string)problem!["detail"]!, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Wrong_units_are_caught_by_their_size()
+    {
+        var file = FileOf("comma.csv");
+        file["columns"] = JsonNode.Parse("""[{"index":0,"name":"t","role":"Time","unit":"min"},{"index":1,"name":"p","role":"Pressure","unit":"bar"}]""");
+        Assert.Contains("a pull lasts at most 600 s", (await PreviewAsync(file))["errors"]!.ToJsonString(), StringComparison.Ordinal);
+        file["columns"] = JsonNode.Parse("""[{"index":0,"name":"t","role":"Time","unit":"s"},{"index":1,"name":"p","role":"Pressure","unit":"stone"}]""");
+        Assert.Contains("use one of bar, psi, kPa", (await PreviewAsync(file))["errors"]!.ToJsonString(), StringComparison.Ordinal);
+    }
+
+    [Fact] // RFC 4180: CR LF, a header, as many cells in every row; and it comes back as it was
+    public async Task An_exported_trace_comes_back_without_loss()
+    {
+        var text = await server.Http.GetStringAsync(new Uri("/api/shots/3/trace.csv", UriKind.Relative));
+        var lines = text.Split("\r\n");
+        Assert.Equal("time (s),pressure (bar),weight (g)", lines[0]);
+        Assert.All(lines[..^1], l => Assert.Equal(3, l.Split(',').Length));
+        var table = CsvTable.Read(text);
+        var back = TraceCsvReader.Read(table, ColumnGuess.Of(table)).Trace!;
+        var origin = (await server.GetAsync("/api/shots/3"))["origins"]!.AsArray();
+        Assert.Equal((int)origin[0]!["samples"]!, back.Of(Channel.Pressure)!.Count);
+        Assert.Equal(text, TraceCsvWriter.Write(back));
+    }
+}

@@ -1,0 +1,82 @@
+using System.Text.Json.Nodes;
+
+namespace RuddySpring.Server.Tests.Ledger;
+
+public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
+{
+    [Fact]
+    public async Task Pages_run_newest_first_and_do_not_overlap()
+    {
+        var first = await server.GetAsync("/api/shots?page=0&size=10");
+        var second = await server.GetAsync("/api/shots?page=1&size=10");
+        int[] ids = [.. first["shots"]!.AsArray().Concat(second["shots"]!.AsArray()).Select(s => (int)s!["id"]!)];
+        Assert.Equal(20, ids.Distinct().Count());
+        Assert.Equal(ids.OrderDescending(), ids);
+        Assert.Equal(60, first["shots"]![0]!["smallPressure"]!.AsArray().Count);
+    }
+
+    [Fact]
+    public async Task Search_and_filters_narrow()
+    {
+        var all = (int)(await server.GetAsync("/api/shots?size=1"))["total"]!;
+        var ember = await server.GetAsync("/api/shots?size=200&search=EMBER%20pack");
+        Assert.InRange((int)ember["total"]!, 1, all - 1);
+        Assert.All(ember["shots"]!.AsArray(), s => Assert.Equal("Stove Ember", (string)s!["bag"]!));
+        Assert.All(ember["shots"]!.AsArray(), s => Assert.Equal("Pack lever", (string)s!["machine"]!));
+        var liked = await server.GetAsync("/api/shots?size=200&minLiking=4");
+        Assert.All(liked["shots"]!.AsArray(), s => Assert.True((int)s!["taste"]!["liking"]! >= 4));
+        Assert.Equal(0, (int)(await server.GetAsync("/api/shots?search=walrus"))["total"]!);
+        Assert.Equal(400, (await server.SendAsync(HttpMethod.Get, "/api/shots?size=5000")).Status);
+    }
+
+    [Fact]
+    public async Task Taste_is_kept_found_and_checked()
+    {
+        var taste = new { sour = 1, bitter = 0, dry = (int?)null, sweet = 3, body = 2, liking = 4, words = "  quince and smoke " };
+        Assert.Equal(200, (await server.SendAsync(HttpMethod.Put, "/api/shots/5/taste", taste)).Status);
+        var shot = await server.GetAsync("/api/shots/5");
+        Assert.Equal("quince and smoke", (string)shot["shot"]!["taste"]!["words"]!);
+        Assert.Equal(5, (int)(await server.GetAsync("/api/shots?search=quince"))["shots"]![0]!["id"]!);
+        var (status, problem) = await server.SendAsync(HttpMethod.Put, "/api/shots/5/taste", new { sour = 9, words = "" });
+        Assert.Equal(400, status);
+        Assert.Equal("sour", (string)problem!["field"]!);
+        Assert.Equal(4, (int)(await server.GetAsync("/api/shots/5"))["shot"]!["taste"]!["liking"]!);
+    }
+
+    [Fact]
+    public async Task Comparison_shows_only_what_differs()
+    {
+        var comparison = await server.GetAsync("/api/shots/compare?ids=10,11,12");
+        Assert.Equal(3, comparison["shots"]!.AsArray().Count);
+        Assert.NotEmpty(comparison["differences"]!.AsArray());
+        Assert.All(comparison["differences"]!.AsArray(), d => Assert.True(d!["values"]!.AsArray().Select(v => (string?)v).Distinct().Count() > 1));
+        var itself = await server.SendAsync(HttpMethod.Get, "/api/shots/compare?ids=10");
+        Assert.Equal(400, itself.Status);
+        Assert.Contains("Between 2 and 20", (string)itself.Body!["detail"]!, StringComparison.Ordinal);
+        Assert.Equal(404, (await server.SendAsync(HttpMethod.Get, "/api/shots/compare?ids=10,99999")).Status);
+    }
+
+    [Fact]
+    public async Task A_moved_moment_moves_the_measures()
+    {
+        var before = await server.GetAsync("/api/shots/8");
+        var drops = (double)before["moments"]!["firstDrops"]! + 2;
+        var marked = new JsonObject { ["firstDrops"] = drops };
+        foreach (var other in new[] { "firstPressure", "ramp", "peak", "ease", "blonding", "stop" }) marked[other] = null;
+        var (status, after) = await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked);
+        Assert.Equal(200, status);
+        Assert.Equal(drops, (double)after!["shot"]!["measures"]!["secondsToDrops"]!, 1e-9);
+        marked["firstDrops"] = 900;
+        Assert.Equal(400, (await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked)).Status);
+    }
+
+    [Fact]
+    public async Task A_binned_shot_comes_back_whole()
+    {
+        var before = (await server.GetAsync("/api/shots/20")).ToJsonString();
+        Assert.Equal(204, (await server.SendAsync(HttpMethod.Delete, "/api/shots/20")).Status);
+        Assert.Equal(404, (await server.SendAsync(HttpMethod.Get, "/api/shots/20")).Status);
+        await server.PostAsync("/api/shots/20/restore");
+        Assert.Equal(before, (await server.GetAsync("/api/shots/20")).ToJsonString());
+    }
+}

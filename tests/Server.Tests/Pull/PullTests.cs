@@ -1,0 +1,177 @@
+using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.SignalR.Client;
+using RuddySpring.Instruments;
+
+namespace RuddySpring.Server.Tests.Pull;
+
+/// <summary>Whole pulls over a real hub and real sockets; the stand-in plays four times as fast as life.</summary>
+public sealed class PullTests : IAsyncLifetime
+{
+    private readonly LiveServer _server = new();
+
+    public ValueTask InitializeAsync() => _server.InitializeAsync();
+
+    public ValueTask DisposeAsync() => _server.DisposeAsync();
+
+    private async Task<JsonNode> FrameAsync() => (await _server.GetAsync("/api/pull"))["frame"]!;
+
+    private Task UntilStageAsync(string stage) =>
+        LiveServer.UntilAsync(async () => (string)(await FrameAsync())["stage"]! == stage, $"the pull is {stage}");
+
+    private static string Line(double t, string channel, double value) => FormattableString.Invariant($"{{\"t\":{t:0.###},\"{channel}\":{value:0.##}}}\n");
+
+    [Fact]
+    public async Task A_pull_with_the_stand_in_becomes_a_shot_with_its_trace()
+    {
+        using var cancel = new CancellationTokenSource();
+        var standIn = new StandIn(_server.Instruments, seed: 7, speed: 4).RunAsync(cancel.Token);
+        await using var hub = new HubConnectionBuilder().WithUrl(new Uri(_server.Address, "/live")).Build();
+        var frames = new List<JsonNode>();
+        hub.On<JsonNode>("frame", f =>
+        {
+            lock (frames) frames.Add(f);
+        });
+        await hub.StartAsync();
+        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 3, "three instruments are connected");
+        await _server.PostAsync("/api/pull/ready");
+        await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["reading"]?["cupGrams"] > 12, "12 g are in the cup");
+        await _server.PostAsync("/api/pull/mark", new { moment = "blonding" });
+        await _server.PostAsync("/api/pull/stop");
+        await Task.Delay(600);
+        var shotId = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
+        var shot = await _server.GetAsync($"/api/shots/{shotId}");
+        await cancel.CancelAsync();
+        await standIn;
+
+        var measures = shot["shot"]!["measures"]!;
+        Assert.InRange((double)measures["cupGrams"]!, 11, 20);
+        Assert.InRange((double)measures["peakBar"]!, 5, 10);
+        Assert.True((double)measures["secondsFromDrops"]! < (double)measures["secondsFromLever"]!);
+        Assert.NotNull(measures["r10"]);
+        Assert.NotNull((double?)shot["moments"]!["blonding"]);
+        Assert.Equal("Pulled", (string)shot["shot"]!["source"]!);
+        Assert.Equal(shotId, (int)(await _server.GetAsync("/api/shots?size=1"))["shots"]![0]!["id"]!);
+
+        List<JsonNode> heard;
+        lock (frames) heard = [.. frames];
+        Assert.Contains(heard, f => (string)f["stage"]! == "Running");
+        var sequences = heard.Select(f => (long)f["sequence"]!).ToList();
+        Assert.Equal(sequences.Order(), sequences);
+        // what the screens heard is what was kept: no sample lost on the way
+        var shown = heard.Sum(f => f["pressure"]!.AsArray().Count);
+        var kept = shot["origins"]!.AsArray().Single(o => (string)o!["channel"]! == "Pressure")!;
+        Assert.InRange(shown, (int)kept["samples"]! - 3, (int)kept["samples"]! + 3);
+    }
+
+    [Fact]
+    public async Task A_scale_that_vanishes_is_told_and_the_pull_is_kept()
+    {
+        using var gauge = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("My gauge", "pressure", "psi"));
+        using var scale = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("My scale", "weight", "g"));
+        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 2, "both are connected");
+        await _server.PostAsync("/api/pull/ready");
+        await gauge.HearAsync("\"pull\":\"ready\"");
+        for (var i = 0; i < 40; i++)
+        {
+            await scale.SendAsync(Line(1 + (i * 0.02), "weight", 60 + Math.Max(0, (i - 15) * 0.02)));
+            await gauge.SendAsync(Line(1 + (i * 0.02), "pressure", i < 5 ? 0 : 45));
+            await Task.Delay(20);
+        }
+
+        await UntilStageAsync("Running");
+        scale.Vanish();
+        await LiveServer.UntilAsync(
+            async () => (await FrameAsync())["notices"]!.ToJsonString().Contains("My scale went away", StringComparison.Ordinal), "the loss is told");
+        for (var i = 40; i < 125; i++)
+        {
+            await gauge.SendAsync(Line(1 + (i * 0.02), "pressure", Math.Min(100, 45 + (i - 40))));
+            await Task.Delay(20);
+        }
+
+        await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["reading"]!["pressureBar"] > 6.8, "the gauge goes on");
+        await _server.PostAsync("/api/pull/stop");
+        await gauge.HearAsync("\"pull\":\"ended\"");
+        var id = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
+        var shot = await _server.GetAsync($"/api/shots/{id}");
+        Assert.Contains("My scale went away", (string)shot["notices"]!, StringComparison.Ordinal);
+        Assert.Equal(6.89, (double)shot["shot"]!["measures"]!["peakBar"]!, 0.1); // 100 psi
+    }
+
+    [Fact]
+    public async Task Garbage_on_the_line_is_answered_and_good_lines_still_count()
+    {
+        using var gauge = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Rough gauge", "pressure", "bar"));
+        await gauge.SendAsync("this is no JSON\n{\"t\":1,\"pressure\":400}\n{\"t\":1.1,\"press");
+        await gauge.HearAsync("line 2: this is not a JSON object");
+        await gauge.HearAsync("Pressure is 400 bar; it must lie between -1 and 25 bar.");
+        await gauge.SendAsync("ure\":1.5}\n" + new string('x', 5000) + "\n");
+        await gauge.HearAsync("longer than 1024 bytes");
+        await LiveServer.UntilAsync(
+            async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Pressure"] == 1.5, "the line cut in two is read whole");
+        Assert.Equal(2, (int)(await FrameAsync())["devices"]![0]!["badLines"]!);
+    }
+
+    [Fact]
+    public async Task A_device_with_a_wrong_unit_is_told_and_sent_away()
+    {
+        using var gauge = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Odd gauge", "pressure", "furlong"));
+        await gauge.HearAsync("unit furlong does not go with pressure; use one of bar, psi, kPa");
+        await gauge.ClosedAsync();
+        Assert.Empty((await FrameAsync())["devices"]!.AsArray());
+    }
+
+    [Fact]
+    public async Task A_device_that_only_sends_rubbish_is_closed()
+    {
+        using var gauge = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Babble", "pressure", "bar"));
+        await gauge.SendAsync(string.Concat(Enumerable.Repeat("rubbish\n", 150)));
+        await gauge.ClosedAsync();
+    }
+
+    [Fact]
+    public async Task Lines_may_also_be_posted()
+    {
+        var lines = DeviceClient.Hello("Posting probe", "temperature", "degF") + "\n{\"t\":1,\"temperature\":190}\nnonsense\n";
+        using var content = new StringContent(lines, System.Text.Encoding.UTF8, "application/x-ndjson");
+        using var response = await _server.Http.PostAsync(new Uri("/instruments", UriKind.Relative), content);
+        Assert.Equal(400, (int)response.StatusCode);
+        Assert.Contains("line 3", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Without_any_instrument_the_clock_and_keys_make_a_shot()
+    {
+        await _server.PostAsync("/api/pull/ready");
+        await _server.PostAsync("/api/pull/begin");
+        await Task.Delay(150);
+        await _server.PostAsync("/api/pull/mark", new { moment = "drops" });
+        var (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/pull/mark", new { moment = "applause" });
+        Assert.Equal(400, status);
+        Assert.Equal("moment", (string)problem!["field"]!);
+        await Task.Delay(150);
+        await _server.PostAsync("/api/pull/stop");
+        var id = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
+        var measures = (await _server.GetAsync($"/api/shots/{id}"))["shot"]!["measures"]!;
+        Assert.InRange((double)measures["secondsFromLever"]!, 0.25, 5);
+        Assert.True((double)measures["secondsToDrops"]! > 0.1);
+        Assert.Null((double?)measures["r10"]);
+    }
+
+    [Fact]
+    public async Task What_does_not_go_now_is_refused_with_a_reason()
+    {
+        foreach (var (path, part) in new[] { ("stop", "no pull under way"), ("save", "no pull under way"), ("discard", "no pull under way") })
+        {
+            var (status, problem) = await _server.SendAsync(HttpMethod.Post, $"/api/pull/{path}");
+            Assert.Equal(409, status);
+            Assert.Contains(part, (string)problem!["detail"]!, StringComparison.Ordinal);
+        }
+
+        await _server.PostAsync("/api/pull/ready");
+        await _server.PostAsync("/api/pull/begin");
+        Assert.Equal(409, (await _server.SendAsync(HttpMethod.Post, "/api/pull/ready")).Status);
+        Assert.Equal(409, (await _server.SendAsync(HttpMethod.Post, "/api/pull/save")).Status);
+        await _server.PostAsync("/api/pull/discard");
+        Assert.Equal("Idle", (string)(await FrameAsync())["stage"]!);
+    }
+}

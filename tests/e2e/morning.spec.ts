@@ -1,0 +1,157 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '@playwright/test';
+import { clearPull, expectAccessible, expectNoSidewaysScroll, live, type } from './bench';
+
+/** One person's whole job: from the bench to a tasted shot beside another one. */
+test('from the sheet to the ledger and the comparison', async ({ page }) => {
+  await clearPull(page);
+  const outside: string[] = [];
+  page.on('request', (r) => {
+    if (!r.url().startsWith('http://127.0.0.1') && !r.url().startsWith('ws://127.0.0.1') && !/^(data|blob):/.test(r.url()))
+      outside.push(r.url());
+  });
+  const errors: string[] = [];
+  page.on('pageerror', (e) => errors.push(e.message));
+
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Prepare', level: 1 })).toBeVisible();
+  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByLabel('Who brews').selectOption({ label: 'Ilva' });
+  await page.getByLabel('Beans').selectOption({ index: 1 });
+  await page.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
+  await type(page, /^Dose/, '15');
+  await type(page, /^Yield/, '30');
+  await type(page, /^Grind/, '20');
+  await page.getByText('Early peak, long ease').click();
+
+  // the answers: 30 / 15, and 30 + 1.05 * 15 + 5 g of water
+  await expect(page.getByText('1 : 2.00')).toBeVisible();
+  await expect(page.getByText('51', { exact: true })).toBeVisible();
+  await expect(page.getByText(/Fits: the chamber takes/)).toBeVisible();
+  await expect(page.getByText(/16\.7 kgf at the handle at 8 bar/)).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+
+  await page.getByRole('button', { name: 'Go to the pull' }).click();
+  await expect(page.getByTestId('sentence')).toContainText('Begin when you are ready: hold 2.5 bar until first drops');
+  await expect(page.getByTestId('sentence')).toContainText('Hold 2.5 bar until first drops');
+  await expect.poll(() => live(page, 'pressure')).toBeGreaterThan(2);
+  await expectAccessible(page);
+  await expect(page.getByTestId('sentence')).toContainText('Ease to', { timeout: 40_000 });
+  await expect.poll(() => live(page, 'grams'), { timeout: 60_000, intervals: [50] }).toBeGreaterThanOrEqual(29);
+  expect(await live(page, 'seconds')).toBeGreaterThan(5);
+  expect(await live(page, 'force')).toBeGreaterThan(2);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByText(/last drops are being weighed/)).toBeVisible();
+
+  await expect(page).toHaveURL(/\/taste\/\d+/);
+  const number = /\/taste\/(\d+)/.exec(page.url())![1]!;
+  await expect(page.getByRole('heading', { name: `Shot ${number}` })).toBeVisible();
+  for (const clock of ['Time from lever', 'Time from first pressure', 'Time from first drops', 'To first drops', 'R10'])
+    await expect(page.getByText(clock).first()).toBeVisible();
+  await page.getByLabel('Sweet: clear').check({ force: true });
+  await page.getByLabel('Liking: good').check({ force: true });
+  await page.getByLabel('In your words').fill('walnut and smoke');
+  await page.getByRole('button', { name: 'Keep the taste' }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Trace as CSV' }).click();
+  const text = await readFile((await (await download).path())!, 'utf8');
+  expect(text.split('\r\n')[0]).toBe('time (s),pressure (bar),weight (g),temperature (degC)');
+  expect(text.split('\r\n').length).toBeGreaterThan(100);
+
+  await page.getByRole('link', { name: 'Ledger' }).click();
+  await expect(page.getByRole('link', { name: number, exact: true })).toBeVisible();
+  await page.getByLabel('Search words, people, coffees').fill('walnut');
+  await expect(page.getByText('1 shots')).toBeVisible();
+  await page.getByLabel('Search words, people, coffees').fill('');
+  await page.getByLabel(`Compare shot ${number}`).check();
+  await page
+    .getByLabel(/^Compare shot/)
+    .nth(1)
+    .check();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  await page.getByRole('button', { name: 'Compare 2' }).click();
+  await expect(page.getByTestId('overlay')).toBeVisible();
+  await expect(page.getByText(`A is shot ${number}`)).toBeVisible();
+  await page.getByLabel('Laid together at').selectOption('drops');
+  await expect(page.getByTestId('overlay')).toHaveAttribute('aria-label', /first drops/);
+  await page.getByLabel('Against').selectOption('grams');
+  await expect(page.getByTestId('overlay')).toHaveAttribute('aria-label', /grams in the cup/);
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  expect(outside).toEqual([]);
+  expect(errors).toEqual([]);
+});
+
+test('a trace from elsewhere becomes a shot like any other', async ({ page }) => {
+  await page.goto('/ledger/import');
+  const rows = Array.from({ length: 180 }, (_, i) => {
+    const t = i * 0.2;
+    const bar = t < 8 ? 2.5 : t < 12 ? 2.5 + (t - 8) * 1.3 : Math.max(0, 7.7 - (t - 12) * 0.15);
+    const grams = Math.max(0, (t - 8.5) * 1.15);
+    return `${(t * 1000).toFixed(0)};${(bar / 0.0689475729).toFixed(1)};${grams.toFixed(1)}`.replaceAll('.', ',');
+  });
+  await page.getByLabel('File').setInputFiles({
+    name: 'elsewhere.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`Zeit_ms;Druck_psi;Gewicht_g\n${rows.join('\n')}\n`),
+  });
+  await expect(page.getByText('separated by semicolon, decimal comma')).toBeVisible();
+  await expect(page.getByLabel('Unit of Zeit_ms')).toHaveValue('ms');
+  await expect(page.getByLabel('Unit of Druck_psi')).toHaveValue('psi');
+  await expect(page.getByText(/peak 7\.[5-9] bar/)).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+
+  // a wrong unit is caught and can be put right
+  await page.getByLabel('Unit of Druck_psi').selectOption('bar');
+  await expect(page.getByText(/must lie between -1 and 25 bar/).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep as a shot' })).toBeDisabled();
+  await page.getByLabel('Unit of Druck_psi').selectOption('psi');
+  await page.getByRole('button', { name: 'Keep as a shot' }).click();
+  await expect(page).toHaveURL(/\/taste\/\d+/);
+  await expect(page.getByText(/Imported from elsewhere\.csv/)).toBeVisible();
+
+  // into the bin and back
+  await page.getByRole('button', { name: 'Into the bin' }).click();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText('imported').filter({ visible: true }).first()).toBeVisible();
+});
+
+test('a number that does not do is told and kept as typed', async ({ page }) => {
+  await page.goto('/prepare');
+  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await type(page, /^Dose/, '99');
+  await expect(page.getByText('Dose is 99 g; it must lie between 5 and 30 g.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Go to the pull' })).toBeDisabled();
+  await page.reload();
+  await expect(page.getByRole('textbox', { name: /^Dose/ })).toHaveValue('99');
+  await type(page, /^Dose/, '15,5'); // a decimal comma is understood
+  await type(page, /^Yield/, '70');
+  await expect(page.getByText(/Does not fit: the chamber takes/)).toBeVisible();
+  await type(page, /^Yield/, '32');
+  await expect(page.getByText('1 : 2.06')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Go to the pull' })).toBeEnabled();
+});
+
+test('a reloaded page finds the pull as it is', async ({ page }) => {
+  await clearPull(page);
+  await page.goto('/pull');
+  await page.getByRole('button', { name: /make ready/ }).click();
+  await expect.poll(() => live(page, 'grams'), { timeout: 60_000 }).toBeGreaterThan(3);
+  const before = await live(page, 'seconds');
+  await page.reload();
+  await expect.poll(() => live(page, 'seconds')).toBeGreaterThanOrEqual(before);
+  const drawn = await page
+    .getByRole('img', { name: /Pressure, cup and flow/ })
+    .locator('path')
+    .evaluateAll((all) => Math.max(...all.map((p) => p.getAttribute('d')?.length ?? 0)));
+  expect(drawn).toBeGreaterThan(400);
+  await page.getByRole('button', { name: 'Throw away' }).click();
+  await expect(page.getByRole('button', { name: /make ready/ })).toBeVisible();
+});

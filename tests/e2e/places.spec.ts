@@ -1,0 +1,112 @@
+import { expect, test } from '@playwright/test';
+import { clearPull, expectAccessible, expectNoSidewaysScroll, live } from './bench';
+
+for (const [path, title] of [
+  ['/warm', 'Warm'],
+  ['/shelf', 'Shelf'],
+  ['/settings', 'Settings'],
+  ['/nowhere', 'Nothing here'],
+] as const) {
+  test(`${title} can be read by everyone`, async ({ page }) => {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { name: title, level: 1 })).toBeVisible();
+    await expectAccessible(page);
+    await expectNoSidewaysScroll(page);
+  });
+}
+
+test('the dark theme is as readable', async ({ page }) => {
+  await page.goto('/settings');
+  await page.getByLabel(/Dark/).check();
+  for (const path of ['/prepare', '/taste', '/ledger', '/warm']) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await expect(page.locator('html')).toHaveClass(/dark/);
+    await expectAccessible(page);
+  }
+});
+
+test('warming moves the water at the puck', async ({ page }) => {
+  await page.request.post('/api/warm/reset');
+  await page.goto('/prepare');
+  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByRole('navigation', { name: 'Session' }).getByRole('link', { name: /Warm/ }).click();
+  await expect(page.getByText('94.5')).toBeVisible(); // IF97 at 1640 m
+  await page.getByRole('button', { name: 'Go without' }).click();
+  await page.getByRole('button', { name: 'It is warm' }).click();
+  await page
+    .getByRole('navigation', { name: 'Session' })
+    .getByRole('link', { name: /Prepare/ })
+    .click();
+  await expect(page.getByText('54', { exact: true }).first()).toBeVisible();
+  await page.request.post('/api/warm/reset');
+});
+
+test('the boiler levers show their warming curve', async ({ page }) => {
+  await page.goto('/prepare');
+  await page.getByLabel('Machine').selectOption({ label: 'Window dipper' });
+  await page.getByRole('navigation', { name: 'Session' }).getByRole('link', { name: /Warm/ }).click();
+  await expect(page.getByRole('img', { name: /Group temperature/ })).toBeVisible();
+  await page.getByRole('button', { name: 'I have switched it on' }).click();
+  await expect(page.getByText('still to go')).toBeVisible();
+  await page.getByRole('button', { name: 'Start again' }).click();
+  await page.goto('/prepare');
+  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+});
+
+test('units are the household\u2019s everywhere', async ({ page }) => {
+  await page.goto('/settings');
+  await page.getByLabel('Pressure in').selectOption('psi');
+  await page.getByLabel('Temperature in').selectOption('degF');
+  await page.getByRole('button', { name: 'Keep these' }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
+  await page.goto('/taste');
+  await expect(page.getByText('Pressure, psi')).toBeVisible();
+  await page.goto('/warm');
+  await expect(page.getByText('202.1')).toBeVisible(); // 94.5 degC
+  await page.goto('/settings');
+  await page.getByLabel('Pressure in').selectOption('bar');
+  await page.getByLabel('Temperature in').selectOption('degC');
+  await page.getByRole('button', { name: 'Keep these' }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
+});
+
+test('a new bag is on the sheet at once', async ({ page }, info) => {
+  const name = `Cloud edge ${info.project.name}`;
+  await page.goto('/shelf');
+  await page.getByRole('button', { name: 'Add a bag' }).click();
+  await page.getByLabel('Coffee').fill(name);
+  await page.getByRole('button', { name: 'Keep the bag' }).click();
+  await expect(page.getByText(`${name}`, { exact: true })).toBeVisible();
+  await page
+    .getByRole('navigation', { name: 'Session' })
+    .getByRole('link', { name: /Prepare/ })
+    .click();
+  await page.getByLabel('Beans').selectOption({ label: `${name}, 0 days` });
+  await expect(page.getByText(/still gassy/)).toBeVisible();
+});
+
+test('a whole pull by keyboard alone', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'a phone has no keyboard');
+  await clearPull(page);
+  await page.goto('/prepare');
+  const dose = page.getByRole('textbox', { name: /^Dose/ });
+  await dose.focus();
+  const before = Number(await dose.inputValue());
+  await page.keyboard.press('ArrowUp');
+  await expect(dose).toHaveValue(String(Number((before + 0.1).toFixed(1))));
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('button', { name: 'Go to the pull' }).focus();
+  await page.keyboard.press('Enter');
+  await expect.poll(() => live(page, 'grams'), { timeout: 60_000 }).toBeGreaterThan(2);
+  await page.keyboard.press('d');
+  await expect(page.getByRole('button', { name: /First drops/ })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('b');
+  await page.keyboard.press('s');
+  await expect(page).toHaveURL(/\/taste\/\d+/);
+  await expect(page.getByText(/blonding \d+ s/)).toBeVisible();
+  const radio = page.getByLabel('Bitter: none');
+  await radio.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByLabel('Bitter: a touch')).toBeChecked();
+});
