@@ -15,7 +15,7 @@ internal static class CoreTimes
     {
         var machine = FamilyDefaults.Of(MachineFamily.HeatedGroup).Machine with { WillingForceKgf = 60, ChamberMl = 400 };
         // a shot of about 60 s
-        var puck = new PuckParameters { DoseGrams = 18, ResistanceBarSPerMl = 9.3 };
+        var puck = new PuckParameters { DoseGrams = 18, ResistanceBarSPerMl = 7.9 };
         var shot = ShotSimulator.Run(puck, ShippedPlans.EarlyPeak, machine, 36);
         var times = new List<double>();
         for (var i = 0; i < (quick ? 300 : 1000); i++)

@@ -48,8 +48,9 @@ public static class StoreFile
             File.Copy(file, Path.Combine(dataFolder, $"ruddy-spring.before-{pending[0]}.db"), overwrite: true);
         }
 
+        if (pending.Count == 0) return; // the journal mode stays in the file
         context.Database.Migrate();
-        context.Database.ExecuteSqlRaw("PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;");
+        context.Database.ExecuteSqlRaw("PRAGMA journal_mode=WAL;");
     }
 }
 

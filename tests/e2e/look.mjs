@@ -41,11 +41,11 @@ const pulled = async (page, grams) => {
     timeout: 90000,
   });
 };
-const discard = (page) => page.getByRole('button', { name: 'Throw away' }).click();
 
-await picture('prepare', '/prepare');
-await picture('prepare-phone', '/prepare', { phone: true });
-await picture('prepare-dark', '/prepare', { dark: true });
+const sheet = (page) => page.getByRole('button', { name: 'Go to the pull' }).waitFor();
+await picture('prepare', '/prepare', { act: sheet });
+await picture('prepare-phone', '/prepare', { phone: true, act: sheet });
+await picture('prepare-dark', '/prepare', { dark: true, act: sheet });
 await picture('warm', '/warm');
 await picture('pull', '/pull', { act: (page) => pulled(page, 14) });
 if (!only || only.includes('pull')) await fetch(`${address}/api/pull/discard`, { method: 'POST' });
@@ -57,6 +57,10 @@ await picture('ledger-phone', '/ledger', { phone: true });
 await picture('compare', '/ledger/compare?ids=53,54,55');
 await picture('shelf', '/shelf');
 await picture('settings', '/settings');
-await picture('import', '/ledger/import');
-void discard;
+await picture('import', '/ledger/import', {
+  act: async (page) => {
+    await page.getByLabel('File').setInputFiles('../Server.Tests/Exchange/Samples/semicolon-decimal-comma.csv');
+    await page.getByText('separated by semicolon').waitFor();
+  },
+});
 await browser.close();

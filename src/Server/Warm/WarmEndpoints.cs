@@ -141,8 +141,8 @@ public static class WarmEndpoints
         ]
         :
         [
-            "Boil the kettle. Up here it boils at the temperature below.",
-            "Warm the chamber by one of the ways below, with piston and screen in it.",
+            "Boil the kettle; it boils at the temperature shown here.",
+            "Warm the chamber by one of the ways shown, with piston and screen in it.",
             "Warm portafilter and cup with what you pour out.",
         ];
 

@@ -19,7 +19,7 @@ const roles: Record<Schemas['ColumnRole'], string> = {
   Ignore: 'leave out',
   Time: 'time',
   Pressure: 'pressure',
-  Weight: 'weight in the cup',
+  Weight: 'weight',
   Temperature: 'temperature',
   Flow: 'flow',
 };

@@ -130,7 +130,14 @@ export function LiveCanvas({ view, height }: Props) {
           >
             <g clipPath={`url(#${hatch}-clip)`}>
               <path ref={band} fill={`url(#${hatch})`} />
-              <path ref={pressurePath} data-testid="trace-pressure" fill="none" stroke={quantity.pressure.stroke} strokeWidth={3.2} strokeLinejoin="round" />
+              <path
+                ref={pressurePath}
+                data-testid="trace-pressure"
+                fill="none"
+                stroke={quantity.pressure.stroke}
+                strokeWidth={3.2}
+                strokeLinejoin="round"
+              />
             </g>
             <text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
               hatched: the plan

@@ -108,7 +108,7 @@ export function RunStrip() {
       >
         {segments.find((s) => pathname.startsWith(s.to))?.state ?? water}
       </Box>
-      {!status.connected && (
+      {status.connected === false && (
         <Box px="4" py="1" fontSize="14px" bg="page" role="status">
           No live connection to the server. Trying again.
         </Box>

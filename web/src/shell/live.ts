@@ -6,7 +6,8 @@ export type LiveFrame = Schemas['LiveFrame'];
 
 /** What rarely changes and may re-render: stage, devices, notices, whether the connection stands. */
 export interface LiveStatus {
-  connected: boolean;
+  /** Null until the first try has succeeded or failed. */
+  connected: boolean | null;
   stage: Schemas['PullStage'];
   pullId: string | null;
   devices: readonly Schemas['DeviceView'][];
@@ -23,7 +24,7 @@ class LiveFeed {
   private hub: HubConnection | undefined;
   private readonly frameListeners = new Set<FrameListener>();
   private readonly statusListeners = new Set<() => void>();
-  status: LiveStatus = { connected: false, stage: 'Idle', pullId: null, devices: [], notices: [] };
+  status: LiveStatus = { connected: null, stage: 'Idle', pullId: null, devices: [], notices: [] };
 
   start() {
     if (this.hub) return;
@@ -57,6 +58,7 @@ class LiveFeed {
         await this.hub.start();
         this.update({ connected: true });
       } catch {
+        this.update({ connected: false });
         await new Promise((later) => setTimeout(later, 500));
       }
     }
