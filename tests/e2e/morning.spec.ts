@@ -3,7 +3,8 @@ import { expect, test } from '@playwright/test';
 import { clearPull, expectAccessible, expectNoSidewaysScroll, live, type } from './bench';
 
 /** One person's whole job: from the bench to a tasted shot beside another one. */
-test('from the sheet to the ledger and the comparison', async ({ page }) => {
+test('from the sheet to the ledger and the comparison', async ({ page }, info) => {
+  const words = `walnut and smoke, ${info.project.name}`;
   await clearPull(page);
   const outside: string[] = [];
   page.on('request', (r) => {
@@ -51,7 +52,7 @@ test('from the sheet to the ledger and the comparison', async ({ page }) => {
     await expect(page.getByText(clock).first()).toBeVisible();
   await page.getByLabel('Sweet: clear').check({ force: true });
   await page.getByLabel('Liking: good').check({ force: true });
-  await page.getByLabel('In your words').fill('walnut and smoke');
+  await page.getByLabel('In your words').fill(words);
   await page.getByRole('button', { name: 'Keep the taste' }).click();
   await expect(page.getByText('Kept.')).toBeVisible();
   await expectAccessible(page);
@@ -65,8 +66,8 @@ test('from the sheet to the ledger and the comparison', async ({ page }) => {
 
   await page.getByRole('link', { name: 'Ledger' }).click();
   await expect(page.getByRole('link', { name: number, exact: true })).toBeVisible();
-  await page.getByLabel('Search words, people, coffees').fill('walnut');
-  await expect(page.getByText('1 shots')).toBeVisible();
+  await page.getByLabel('Search words, people, coffees').fill(`walnut ${info.project.name}`);
+  await expect(page.getByText('1 shot', { exact: true })).toBeVisible();
   await page.getByLabel('Search words, people, coffees').fill('');
   await page.getByLabel(`Compare shot ${number}`).check();
   await page
