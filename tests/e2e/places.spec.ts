@@ -110,3 +110,21 @@ test('a whole pull by keyboard alone', async ({ page }, info) => {
   await page.keyboard.press('ArrowRight');
   await expect(page.getByLabel('Bitter: a touch')).toBeChecked();
 });
+
+test('the spring machine pulls by itself and asks for no hand force', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'the same pull, once is enough');
+  await clearPull(page);
+  await page.goto('/prepare');
+  await page.getByLabel('Machine').selectOption({ label: 'Hall spring' });
+  await expect(page.getByText(/The spring gives up to 9\.5 bar by itself/)).toBeVisible();
+  await expect(page.getByText(/A cocked lever flies up/)).toBeVisible();
+  await page.getByRole('button', { name: 'Go to the pull' }).click();
+  await expect(page.getByTestId('sentence')).toContainText('Let the spring work', { timeout: 40_000 });
+  expect(await live(page, 'pressure')).toBeLessThan(9.8);
+  await expect(page.getByTestId('live-force')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page).toHaveURL(/\/taste\/\d+/);
+  await expect(page.getByText(/Hall spring/).first()).toBeVisible();
+  await page.goto('/prepare');
+  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+});
