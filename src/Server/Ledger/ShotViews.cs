@@ -58,7 +58,7 @@ public static class ShotViews
         for (var i = 0; i < clean.Seconds.Length; i++)
         {
             var bar = follower.TargetBar(clean.Seconds[i], clean.WeightGrams[i] - clean.WeightGrams[0], clean.Seconds[i] >= shot.Trace.Moments.FirstDrops);
-            if (follower.Phase is null) break;
+            if (follower.Phase is null || clean.Seconds[i] > shot.Trace.Moments.Stop) break;
             course.Add(Math.Round(bar, 2));
         }
 

@@ -23,7 +23,7 @@ export default function ShelfPage() {
     onSuccess: async (next) => {
       setEditing(null);
       queries.setQueryData(['bench'], next);
-      await queries.invalidateQueries({ queryKey: ['prepare'] });
+      await queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'bench' });
     },
   });
   const wrong = (field: string) => {
@@ -58,7 +58,7 @@ export default function ShelfPage() {
           {is('bag', null) && (
             <BagForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/bags', { body })))} />
           )}
-          {bench.bags.length === 0 && <Empty>No beans yet. Add the bag you are drinking.</Empty>}
+          {bench.bags.length === 0 && !is('bag', null) && <Empty>No beans yet. Add the bag you are drinking.</Empty>}
           {bench.bags.map((b) =>
             is('bag', b.id) ? (
               <BagForm
@@ -114,7 +114,7 @@ export default function ShelfPage() {
             {is('grinder', null) && (
               <GrinderForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/grinders', { body })))} />
             )}
-            {bench.grinders.length === 0 && <Empty>No grinder yet.</Empty>}
+            {bench.grinders.length === 0 && !is('grinder', null) && <Empty>No grinder yet.</Empty>}
             {bench.grinders.map((g) =>
               is('grinder', g.id) ? (
                 <GrinderForm
