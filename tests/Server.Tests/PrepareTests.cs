@@ -74,4 +74,42 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
         await server.PostAsync("/api/warm/reset");
         Assert.Equal(usual, (double)(await server.GetAsync("/api/prepare"))["waterC"]!, 0.01);
     }
+
+    [Fact] // yesterday's preheat warms nothing today
+    public async Task A_preheat_of_hours_ago_no_longer_counts()
+    {
+        var usual = (double)(await server.GetAsync("/api/warm"))["waterC"]!;
+        await server.PostAsync("/api/warm/start", new { method = "Submersion" });
+        await server.PostAsync("/api/warm/done");
+        await using (var db = new RuddySpring.Store.RuddyContext(RuddySpring.Store.StoreFile.Options(server.Folder)))
+        {
+            var household = db.Households.Single();
+            var state = System.Text.Json.Nodes.JsonNode.Parse(household.WarmJson!)!;
+            state["startedAt"] = DateTime.UtcNow.AddHours(-3);
+            state["doneAt"] = DateTime.UtcNow.AddHours(-2);
+            household.WarmJson = state.ToJsonString();
+            await db.SaveChangesAsync();
+        }
+
+        var warm = await server.GetAsync("/api/warm");
+        Assert.Null(warm["state"]);
+        Assert.Equal(usual, (double)warm["waterC"]!, 0.01);
+        await server.PostAsync("/api/warm/reset");
+    }
+
+    [Fact] // a boiler too cool for the band gets no made-up time
+    public async Task A_group_that_never_reaches_its_band_is_said_so()
+    {
+        var bench = await server.GetAsync("/api/bench");
+        var dipper = bench["machines"]!.AsArray().Single(m => (string)m!["name"]! == "Window dipper")!;
+        var portable = (int)(await server.GetAsync("/api/prepare"))["sheet"]!["machineId"]!;
+        var spec = dipper["spec"]!.DeepClone();
+        spec["boilerGaugeBar"] = 0.25;
+        await server.SendAsync(HttpMethod.Put, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec });
+        await server.ChangeSheetAsync("machineId", (int)dipper["id"]!);
+        Assert.Null((await server.GetAsync("/api/warm"))["readyAfterSeconds"]);
+        await server.SendAsync(HttpMethod.Put, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec = dipper["spec"] });
+        Assert.InRange((double)(await server.GetAsync("/api/warm"))["readyAfterSeconds"]!, 600, 3600);
+        await server.ChangeSheetAsync("machineId", portable);
+    }
 }

@@ -48,15 +48,24 @@ public static class BenchEndpoints
         api.MapPost("/bench/machines", async (MachineChange change, RuddyContext db, TimeProvider time) =>
             await Add(db, time, Apply(new BenchMachine(), change)));
         api.MapPut("/bench/machines/{id:int}", async (int id, MachineChange change, RuddyContext db, TimeProvider time) =>
-            await Save(db, time, Apply(await Found(db.Machines, id, "machine"), change)));
+        {
+            Apply(await Found(db.Machines, id, "machine"), change);
+            return await SaveAsync(db, time);
+        });
         api.MapPost("/bench/grinders", async (GrinderChange change, RuddyContext db, TimeProvider time) =>
             await Add(db, time, Apply(new Grinder(), change)));
         api.MapPut("/bench/grinders/{id:int}", async (int id, GrinderChange change, RuddyContext db, TimeProvider time) =>
-            await Save(db, time, Apply(await Found(db.Grinders, id, "grinder"), change)));
+        {
+            Apply(await Found(db.Grinders, id, "grinder"), change);
+            return await SaveAsync(db, time);
+        });
         api.MapPost("/bench/bags", async (BagChange change, RuddyContext db, TimeProvider time) =>
             await Add(db, time, Apply(new Bag(), change, time)));
         api.MapPut("/bench/bags/{id:int}", async (int id, BagChange change, RuddyContext db, TimeProvider time) =>
-            await Save(db, time, Apply(await Found(db.Bags, id, "bag"), change, time)));
+        {
+            Apply(await Found(db.Bags, id, "bag"), change, time);
+            return await SaveAsync(db, time);
+        });
     }
 
     /// <summary>The plans that a machine can pull, the one to start with first.</summary>
@@ -124,13 +133,11 @@ public static class BenchEndpoints
         where T : class
     {
         db.Add(row);
-        return Save(db, time, row);
+        return SaveAsync(db, time);
     }
 
-    private static async Task<BenchView> Save<T>(RuddyContext db, TimeProvider time, T row)
-        where T : class
+    private static async Task<BenchView> SaveAsync(RuddyContext db, TimeProvider time)
     {
-        _ = row;
         await db.SaveChangesAsync();
         return await View(db, time);
     }

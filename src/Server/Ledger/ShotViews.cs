@@ -42,28 +42,13 @@ public static class ShotViews
             Line(shot), shot.Trace.Plan, shot.Trace.Moments, shot.Trace.Marked,
             new(
                 clean.StepSeconds, clean.HasPressure ? Rounded(clean.PressureBar, 2) : null, clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
-                clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null, PlanCourse(shot, clean)),
+                clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null,
+                shot.Source == ShotSource.Imported ? null : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, shot.Trace.Moments).Select(p => p.Bar), 2)),
             [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices);
     }
 
     /// <summary>The trace of a shot, which must have been loaded with it.</summary>
     public static Trace TraceOf(Shot shot) => TraceCodec.Decode(shot.Trace.Packed);
 
-    /// <summary>What the plan wanted at each step, given the drops and grams as they came; null without a scale.</summary>
-    private static List<double>? PlanCourse(Shot shot, CleanTrace clean)
-    {
-        if (!clean.HasWeight || shot.Source == ShotSource.Imported) return null;
-        var follower = new PlanFollower(shot.Trace.Plan, shot.YieldGrams);
-        var course = new List<double>(clean.Seconds.Length);
-        for (var i = 0; i < clean.Seconds.Length; i++)
-        {
-            var bar = follower.TargetBar(clean.Seconds[i], clean.WeightGrams[i] - clean.WeightGrams[0], clean.Seconds[i] >= shot.Trace.Moments.FirstDrops);
-            if (follower.Phase is null || clean.Seconds[i] > shot.Trace.Moments.Stop) break;
-            course.Add(Math.Round(bar, 2));
-        }
-
-        return course;
-    }
-
-    private static double[] Rounded(double[] values, int digits) => [.. values.Select(v => Math.Round(v, digits))];
+    private static double[] Rounded(IEnumerable<double> values, int digits) => [.. values.Select(v => Math.Round(v, digits))];
 }

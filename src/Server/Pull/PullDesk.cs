@@ -45,7 +45,6 @@ public sealed record LiveFrame(
 /// </summary>
 public sealed class PullDesk
 {
-    private const double SettleSeconds = 3.0;
     private const double JournalEverySeconds = 0.5;
 
     private readonly Lock _lock = new();
@@ -63,7 +62,6 @@ public sealed class PullDesk
     private double _armedAt;
     private double _lastJournal;
     private double? _stoppedAt;
-    private double? _begunAt;
     private int _sentPressure;
     private int _sentWeight;
     private int _sentFlow;
@@ -132,9 +130,9 @@ public sealed class PullDesk
         {
             var tracker = Current();
             if (tracker.Started) return;
-            _begunAt = _instruments.Now - _armedAt;
-            tracker.StartNow(_begunAt.Value);
-            _journal.AppendBegin(_start!.Id, _begunAt.Value);
+            var now = _instruments.Now - _armedAt;
+            tracker.StartNow(now);
+            _journal.AppendBegin(_start!.Id, now);
         }
     }
 
@@ -172,15 +170,6 @@ public sealed class PullDesk
         }
     }
 
-    /// <summary>Whether a stopped pull has settled: the scale has caught up, or there is none to wait for.</summary>
-    public bool Settled
-    {
-        get
-        {
-            lock (_lock) return _stoppedAt is { } stopped && (_instruments.Now - stopped >= SettleSeconds || !_instruments.Has(Channel.Weight));
-        }
-    }
-
     /// <summary>The finished pull; afterwards the desk is free.</summary>
     /// <exception cref="NotNowException">It has not been stopped.</exception>
     public (PullStart Start, Trace Trace, Moments Marked, string Notices) Finish()
@@ -212,7 +201,7 @@ public sealed class PullDesk
         lock (_lock)
         {
             var now = _instruments.Now;
-            WriteJournal(now, force: false);
+            WriteJournal(now);
             var reading = _tracker?.Read((_stoppedAt ?? now) - _armedAt);
             if (reading is { Seconds: > 0, FlowGramsPerS: { } flow } && _stoppedAt is null
                 && (_allFlow.Count == 0 || reading.Seconds - _allFlow[^1][0] >= 0.1))
@@ -264,13 +253,13 @@ public sealed class PullDesk
                 else if (sample.Channel == Channel.Weight) _allWeight.Add(shown);
             }
 
-            WriteJournal(_instruments.Now, force: false);
+            WriteJournal(_instruments.Now);
         }
     }
 
-    private void WriteJournal(double now, bool force)
+    private void WriteJournal(double now)
     {
-        if (_start is null || (!force && now - _lastJournal < JournalEverySeconds)) return;
+        if (_start is null || now - _lastJournal < JournalEverySeconds) return;
         _lastJournal = now;
         try
         {
@@ -299,7 +288,6 @@ public sealed class PullDesk
         _start = null;
         _tracker = null;
         _stoppedAt = null;
-        _begunAt = null;
         _unwritten.Clear();
         _notices.Clear();
         _allPressure.Clear();

@@ -10,9 +10,6 @@ using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Pull;
 
-/// <summary>The plan's pressure at one instant and the index of its phase, for drawing the band.</summary>
-public sealed record PlanPoint(double Seconds, double Bar, int Phase);
-
 /// <summary>The pull under way, or the one that would be next.</summary>
 /// <param name="Frame">State and samples so far.</param>
 /// <param name="Sheet">What was set.</param>
@@ -65,7 +62,7 @@ public static class PullEndpoints
         var sheet = start?.Sheet ?? answer.Sheet;
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId);
         var plan = start?.Plan ?? ShippedPlans.Find(sheet.PlanKey)!;
-        var (course, seconds) = Course(plan, machine.Spec, sheet.DoseGrams, sheet.YieldGrams);
+        var (course, seconds) = PlanCourse.Usual(plan, machine.Spec, sheet.DoseGrams, sheet.YieldGrams);
         return new(
             desk.WholeFrame(), sheet, plan, course, seconds, machine.Name,
             machine.Spec.PressureBy == PressureBy.Arm ? machine.Spec.WillingForceKgf : null, answer.Cautions);
@@ -183,21 +180,5 @@ public static class PullEndpoints
         db.Shots.Add(shot);
         await db.SaveChangesAsync();
         return shot;
-    }
-
-    /// <summary>The plan against seconds on an ordinary puck that brings the yield in about 30 s of flow: only for drawing the band.</summary>
-    private static (List<PlanPoint> Points, double Seconds) Course(PullPlan plan, Machine machine, double dose, double yield)
-    {
-        var puck = new Core.Puck.PuckParameters { DoseGrams = dose, ResistanceBarSPerMl = 6.0 * dose / 15.0 };
-        var shot = ShotSimulator.Run(puck, plan, machine with { WillingForceKgf = 60, ChamberMl = 400 }, yield);
-        var follower = new PlanFollower(plan, yield);
-        var points = new List<PlanPoint>();
-        foreach (var sample in shot.Samples)
-        {
-            var bar = follower.TargetBar(sample.Seconds, sample.CupGrams, sample.Seconds >= (shot.FirstDropsSeconds ?? double.MaxValue));
-            if (follower.Phase is not null) points.Add(new(Math.Round(sample.Seconds, 2), Math.Round(bar, 2), follower.PhaseIndex));
-        }
-
-        return (points, shot.Seconds);
     }
 }

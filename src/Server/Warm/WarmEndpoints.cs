@@ -27,13 +27,13 @@ public sealed record WarmPoint(double Minutes, double GroupC);
 /// <param name="BoilingPointC">Of an open kettle at this altitude.</param>
 /// <param name="BoilerC">Of the boiler at its set pressure, or null.</param>
 /// <param name="Curve">Group against minutes from switch-on, boiler machines only.</param>
-/// <param name="ReadyAfterSeconds">How long the chosen warm-up takes.</param>
+/// <param name="ReadyAfterSeconds">How long the chosen warm-up takes; null where the group never reaches its band.</param>
 /// <param name="ElapsedSeconds">Since it was started; null if it was not.</param>
 /// <param name="GroupC">Group now as computed; null for kettle machines.</param>
 /// <param name="WaterC">Water at the puck if the shot were pulled now.</param>
 public sealed record WarmView(
     int MachineId, string MachineName, bool HasBoiler, double AltitudeMetres, double BoilingPointC, double? BoilerC, double? BoilerGaugeBar,
-    IReadOnlyList<WarmChoice> Choices, IReadOnlyList<WarmPoint> Curve, WarmState? State, double? ElapsedSeconds, double ReadyAfterSeconds,
+    IReadOnlyList<WarmChoice> Choices, IReadOnlyList<WarmPoint> Curve, WarmState? State, double? ElapsedSeconds, double? ReadyAfterSeconds,
     double? GroupC, double BandLowC, double BandHighC, double WaterC, double WaterPlusMinusC, string NarrowedBy,
     IReadOnlyList<string> Steps, IReadOnlyList<string> Cautions);
 
@@ -45,6 +45,8 @@ public static class WarmEndpoints
     private const double BandLowC = 70.0;
     private const double BandHighC = 85.0;
     private const PreheatMethod UsualMethod = PreheatMethod.SteamBath;
+    private static readonly TimeSpan KettleMetalStaysWarm = TimeSpan.FromHours(1);
+    private static readonly TimeSpan LongestBoilerSession = TimeSpan.FromHours(10);
     private static readonly PreheatMethod[] Methods = Enum.GetValues<PreheatMethod>();
 
     public static void MapWarm(this IEndpointRouteBuilder api)
@@ -57,7 +59,7 @@ public static class WarmEndpoints
         });
         api.MapPost("/warm/done", async (RuddyContext db, TimeProvider time) =>
         {
-            var state = State(await db.Households.AsNoTracking().SingleAsync())
+            var state = Kept(await db.Households.AsNoTracking().SingleAsync())
                 ?? throw new Hosting.NotNowException("No warm-up has been started.");
             return await KeepAsync(db, time, state with { DoneAt = state.DoneAt ?? time.GetUtcNow().UtcDateTime });
         });
@@ -68,7 +70,7 @@ public static class WarmEndpoints
     public static Estimate WaterAtPuck(BenchMachine row, Store.Entities.Household household, TimeProvider time)
     {
         var machine = row.Spec;
-        var state = State(household) is { } kept && kept.MachineId == row.Id ? kept : null;
+        var state = Current(household, row, time);
         var altitude = household.AltitudeMetres;
         if (machine.HasBoiler)
         {
@@ -91,11 +93,9 @@ public static class WarmEndpoints
         var machine = row.Spec;
         var altitude = household.AltitudeMetres;
         var boiling = Saturation.BoilingPointC(altitude);
-        var state = State(household) is { } kept && kept.MachineId == row.Id ? kept : null;
+        var state = Current(household, row, time);
         double? elapsed = state is null ? null : ((state.DoneAt ?? time.GetUtcNow().UtcDateTime) - state.StartedAt).TotalSeconds;
         var water = WaterAtPuck(row, household, time);
-        var readyMinutes = machine.HasBoiler
-            ? GroupWarmUp.MinutesUntil(machine, BandLowC + 2.0, altitude, household.AmbientC) ?? 30.0 : 0.0;
         double? group = machine.HasBoiler && elapsed is { } s
             ? GroupWarmUp.GroupC(machine, Math.Clamp(s / 60.0, 0, 600), altitude, household.AmbientC) : null;
         return new(
@@ -104,7 +104,9 @@ public static class WarmEndpoints
             machine.HasBoiler ? [] : [.. Methods.Select(m => Choice(machine, m, boiling, household.AmbientC))],
             machine.HasBoiler ? Curve(machine, altitude, household.AmbientC) : [],
             state, elapsed,
-            machine.HasBoiler ? readyMinutes * 60.0 : KettlePreheat.RecommendedSeconds(state?.Method ?? UsualMethod),
+            machine.HasBoiler
+                ? GroupWarmUp.MinutesUntil(machine, BandLowC + 2.0, altitude, household.AmbientC) * 60.0
+                : KettlePreheat.RecommendedSeconds(state?.Method ?? UsualMethod),
             group, BandLowC, BandHighC, water.Value, water.PlusMinus, water.NarrowedBy, Steps(machine), Cautions(machine));
     }
 
@@ -154,7 +156,15 @@ public static class WarmEndpoints
         ]
         : ["Boiling water and hot metal: keep children away and hold only the insulated parts."];
 
-    private static WarmState? State(Store.Entities.Household household) =>
+    /// <summary>The warm-up of this machine, as long as it still means something: the metal of a kettle machine is cold after an hour.</summary>
+    private static WarmState? Current(Store.Entities.Household household, BenchMachine row, TimeProvider time)
+    {
+        if (Kept(household) is not { } kept || kept.MachineId != row.Id) return null;
+        var age = time.GetUtcNow().UtcDateTime - (kept.DoneAt ?? kept.StartedAt);
+        return age < (row.Spec.HasBoiler ? LongestBoilerSession : KettleMetalStaysWarm) ? kept : null;
+    }
+
+    private static WarmState? Kept(Store.Entities.Household household) =>
         household.WarmJson is { } json ? JsonSerializer.Deserialize<WarmState>(json, RuddyContext.Json) : null;
 
     private static async Task<WarmView> KeepAsync(RuddyContext db, TimeProvider time, WarmState? state)

@@ -5,6 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
+import { Choice } from '../shared/ui/Choice';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
@@ -214,45 +215,14 @@ export default function ImportPage() {
                   {number(seen.measures.peakBar, 1)} bar.
                 </Box>
               )}
-              <Field label="Machine">
-                {(ids) => (
-                  <Select
-                    {...ids}
-                    value={machineId ?? bench.machines[0]?.id ?? ''}
-                    onChange={(e) => setMachine(Number(e.target.value))}
-                  >
-                    {bench.machines.map((m) => (
-                      <option key={m.id} value={m.id}>
-                        {m.name}
-                      </option>
-                    ))}
-                  </Select>
-                )}
-              </Field>
-              <Field label="Beans">
-                {(ids) => (
-                  <Select {...ids} value={bagId ?? ''} onChange={(e) => setBag(Number(e.target.value) || null)}>
-                    <option value="">not noted</option>
-                    {bench.bags.map((b) => (
-                      <option key={b.id} value={b.id}>
-                        {b.name}
-                      </option>
-                    ))}
-                  </Select>
-                )}
-              </Field>
-              <Field label="Who brewed">
-                {(ids) => (
-                  <Select {...ids} value={brewerId ?? ''} onChange={(e) => setBrewer(Number(e.target.value) || null)}>
-                    <option value="">not noted</option>
-                    {bench.brewers.map((b) => (
-                      <option key={b.id} value={b.id}>
-                        {b.name}
-                      </option>
-                    ))}
-                  </Select>
-                )}
-              </Field>
+              <Choice
+                label="Machine"
+                options={bench.machines}
+                value={machineId ?? bench.machines[0]?.id ?? null}
+                onChange={setMachine}
+              />
+              <Choice label="Beans" none="not noted" options={bench.bags} value={bagId} onChange={setBag} />
+              <Choice label="Who brewed" none="not noted" options={bench.brewers} value={brewerId} onChange={setBrewer} />
               <NumberField label="Dose" unit="g" value={dose} step={0.1} onChange={setDose} />
               <Field label="Pulled at">
                 {(ids) => <Input {...ids} type="datetime-local" value={pulledAt} onChange={(e) => setPulledAt(e.target.value)} />}

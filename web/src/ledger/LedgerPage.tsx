@@ -5,10 +5,12 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { SmallTrace } from '../shared/plot/SmallTrace';
-import { Button, Field, Input, Notice, PageTitle, Panel, Reading, Select, Waiting } from '../shared/ui/elements';
+import { Choice } from '../shared/ui/Choice';
+import { Button, Field, Input, Notice, PageTitle, Panel, Reading, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 
 const size = 40;
+const likings = [2, 3, 4, 5].map((n) => ({ id: n, name: `${n} of 5` }));
 const cell = { px: '2', py: '1.5', textAlign: 'start', verticalAlign: 'middle' } as const;
 const Th = chakra('th', {
   base: { ...cell, fontSize: '13px', color: 'quiet', fontWeight: 500, whiteSpace: 'nowrap', lineHeight: 1.15 },
@@ -24,9 +26,9 @@ export default function LedgerPage() {
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const [search, setSearch] = useState('');
-  const [machineId, setMachine] = useState('');
-  const [bagId, setBag] = useState('');
-  const [minLiking, setLiking] = useState('');
+  const [machineId, setMachine] = useState<number | null>(null);
+  const [bagId, setBag] = useState<number | null>(null);
+  const [minLiking, setLiking] = useState<number | null>(null);
   const [page, setPage] = useState(0);
   const [pinned, setPinned] = useState<number[]>([]);
   const words = useDeferredValue(search);
@@ -35,9 +37,9 @@ export default function LedgerPage() {
     page,
     size,
     search: words || undefined,
-    machineId: Number(machineId) || undefined,
-    bagId: Number(bagId) || undefined,
-    minLiking: Number(minLiking) || undefined,
+    machineId: machineId ?? undefined,
+    bagId: bagId ?? undefined,
+    minLiking: minLiking ?? undefined,
   };
   const { data: found, error } = useQuery({
     queryKey: ['shots', query],
@@ -52,10 +54,12 @@ export default function LedgerPage() {
       await queries.invalidateQueries({ queryKey: ['shots'] });
     },
   });
-  const filter = (set: (v: string) => void) => (value: string) => {
-    set(value);
-    setPage(0);
-  };
+  const filter =
+    <T,>(set: (v: T) => void) =>
+    (value: T) => {
+      set(value);
+      setPage(0);
+    };
   const pin = (id: number) => setPinned((now) => (now.includes(id) ? now.filter((n) => n !== id) : [...now, id]));
   const pages = found ? Math.max(1, Math.ceil(found.total / size)) : 1;
 
@@ -86,42 +90,9 @@ export default function LedgerPage() {
         <Field label="Search words, people, coffees">
           {(ids) => <Input {...ids} type="search" value={search} onChange={(e) => filter(setSearch)(e.target.value)} />}
         </Field>
-        <Field label="Machine">
-          {(ids) => (
-            <Select {...ids} value={machineId} onChange={(e) => filter(setMachine)(e.target.value)}>
-              <option value="">all</option>
-              {bench?.machines.map((m) => (
-                <option key={m.id} value={m.id}>
-                  {m.name}
-                </option>
-              ))}
-            </Select>
-          )}
-        </Field>
-        <Field label="Beans">
-          {(ids) => (
-            <Select {...ids} value={bagId} onChange={(e) => filter(setBag)(e.target.value)}>
-              <option value="">all</option>
-              {bench?.bags.map((b) => (
-                <option key={b.id} value={b.id}>
-                  {b.name}
-                </option>
-              ))}
-            </Select>
-          )}
-        </Field>
-        <Field label="Liked at least">
-          {(ids) => (
-            <Select {...ids} value={minLiking} onChange={(e) => filter(setLiking)(e.target.value)}>
-              <option value="">any</option>
-              {[2, 3, 4, 5].map((n) => (
-                <option key={n} value={n}>
-                  {n} of 5
-                </option>
-              ))}
-            </Select>
-          )}
-        </Field>
+        <Choice label="Machine" none="all" options={bench?.machines ?? []} value={machineId} onChange={filter(setMachine)} />
+        <Choice label="Beans" none="all" options={bench?.bags ?? []} value={bagId} onChange={filter(setBag)} />
+        <Choice label="Liked at least" none="any" options={likings} value={minLiking} onChange={filter(setLiking)} />
       </Grid>
       {!found ? (
         <Waiting error={error} />

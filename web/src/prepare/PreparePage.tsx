@@ -1,8 +1,9 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { Link, useNavigate } from 'react-router';
 import { useBench } from '../shared/api/queries';
+import { Choice } from '../shared/ui/Choice';
 import { NumberField } from '../shared/ui/NumberField';
-import { Button, Caution, Field, Figure, H2, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
+import { Button, Caution, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { Gauge } from './Gauge';
 import { PlanSketch } from './PlanSketch';
@@ -38,6 +39,17 @@ export default function PreparePage() {
   const wrong = (field: string) => answer.problems.find((p) => p.field === field)?.sentence;
   const last = answer.lastTime;
   const force = units.force(answer.handForceKgf, 0);
+  // another machine starts from what its family usually takes
+  const chooseMachine = (id: number) => {
+    const next = bench.machines.find((m) => m.id === id)!;
+    const family = bench.families.find((f) => f.family === next.spec.family);
+    change({
+      machineId: id,
+      doseGrams: family?.doseGrams ?? sheet.doseGrams,
+      yieldGrams: family?.yieldGrams ?? sheet.yieldGrams,
+      planKey: next.planKeys[0]!,
+    });
+  };
   const mayPull = answer.problems.length === 0 && answer.fits;
 
   return (
@@ -66,76 +78,36 @@ export default function PreparePage() {
           <Panel>
             <H2>Who and what</H2>
             <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
-              <Field label="Machine">
-                {(ids) => (
-                  <Select
-                    {...ids}
-                    value={sheet.machineId}
-                    onChange={(e) => {
-                      const next = bench.machines.find((m) => m.id === Number(e.target.value))!;
-                      const family = bench.families.find((f) => f.family === next.spec.family);
-                      change({
-                        machineId: next.id,
-                        doseGrams: family?.doseGrams ?? sheet.doseGrams,
-                        yieldGrams: family?.yieldGrams ?? sheet.yieldGrams,
-                        planKey: next.planKeys[0]!,
-                      });
-                    }}
-                  >
-                    {bench.machines.map((m) => (
-                      <option key={m.id} value={m.id}>
-                        {m.name}
-                      </option>
-                    ))}
-                  </Select>
-                )}
-              </Field>
-              <Field label="Who brews">
-                {(ids) => (
-                  <Select
-                    {...ids}
-                    value={sheet.brewerId ?? ''}
-                    onChange={(e) => change({ brewerId: Number(e.target.value) || null })}
-                  >
-                    <option value="">nobody in particular</option>
-                    {bench.brewers.map((b) => (
-                      <option key={b.id} value={b.id}>
-                        {b.name}
-                      </option>
-                    ))}
-                  </Select>
-                )}
-              </Field>
-              <Field label="Beans" hint={bag?.meaning}>
-                {(ids) => (
-                  <Select {...ids} value={sheet.bagId ?? ''} onChange={(e) => change({ bagId: Number(e.target.value) || null })}>
-                    <option value="">not noted</option>
-                    {bench.bags
-                      .filter((b) => !b.finished || b.id === sheet.bagId)
-                      .map((b) => (
-                        <option key={b.id} value={b.id}>
-                          {b.name}, {b.daysFromRoast} days
-                        </option>
-                      ))}
-                  </Select>
-                )}
-              </Field>
-              <Field label="Grinder">
-                {(ids) => (
-                  <Select
-                    {...ids}
-                    value={sheet.grinderId ?? ''}
-                    onChange={(e) => change({ grinderId: Number(e.target.value) || null })}
-                  >
-                    <option value="">ground elsewhere</option>
-                    {bench.grinders.map((g) => (
-                      <option key={g.id} value={g.id}>
-                        {g.name}
-                      </option>
-                    ))}
-                  </Select>
-                )}
-              </Field>
+              <Choice
+                label="Machine"
+                options={bench.machines}
+                value={sheet.machineId}
+                onChange={(id) => id && chooseMachine(id)}
+              />
+              <Choice
+                label="Who brews"
+                none="nobody in particular"
+                options={bench.brewers}
+                value={sheet.brewerId}
+                onChange={(brewerId) => change({ brewerId })}
+              />
+              <Choice
+                label="Beans"
+                none="not noted"
+                hint={bag?.meaning}
+                value={sheet.bagId}
+                onChange={(bagId) => change({ bagId })}
+                options={bench.bags
+                  .filter((b) => !b.finished || b.id === sheet.bagId)
+                  .map((b) => ({ id: b.id, name: `${b.name}, ${b.daysFromRoast} days` }))}
+              />
+              <Choice
+                label="Grinder"
+                none="ground elsewhere"
+                options={bench.grinders}
+                value={sheet.grinderId}
+                onChange={(grinderId) => change({ grinderId })}
+              />
             </Grid>
           </Panel>
 

@@ -36,7 +36,8 @@ export function useSheetEditor() {
 
   const change = useCallback(
     (part: Partial<Sheet>) => {
-      const base = latest.current ?? answer?.sheet;
+      // straight from the cache: what was rendered last may be older than the server's last answer
+      const base = latest.current ?? queries.getQueryData<Schemas['SheetAnswer']>(['prepare'])?.sheet;
       if (!base) return;
       latest.current = { ...base, ...part };
       setTyped(latest.current);
@@ -45,7 +46,7 @@ export function useSheetEditor() {
         pending.current = send();
       }, pauseMs);
     },
-    [answer, send],
+    [queries, send],
   );
 
   /** Waits until everything typed has reached the server. */

@@ -52,7 +52,7 @@ export default function WarmPage() {
   }
 
   const degree = units.temperature(0).unit;
-  const left = elapsed === null ? view.readyAfterSeconds : view.readyAfterSeconds - elapsed;
+  const left = view.readyAfterSeconds === null ? null : view.readyAfterSeconds - (elapsed ?? 0);
   const chosen = view.choices.find((c) => c.method === view.state?.method);
   return (
     <>
@@ -95,6 +95,9 @@ export default function WarmPage() {
           {view.hasBoiler ? (
             <Panel>
               <H2>Warming up</H2>
+              {view.readyAfterSeconds === null && (
+                <Notice>At this boiler pressure the group does not reach its band by itself; blank fills bring it up.</Notice>
+              )}
               <WarmCurve view={view} nowMinutes={elapsed === null ? null : elapsed / 60} />
             </Panel>
           ) : (
@@ -150,9 +153,9 @@ export default function WarmPage() {
             {view.state && (
               <Box mb="4">
                 <Figure
-                  label={going ? (left > 0 ? 'still to go' : 'ready since') : 'it took'}
+                  label={!going ? 'it took' : left === null ? 'since switch-on' : left > 0 ? 'still to go' : 'ready since'}
                   size={72}
-                  value={clock(going ? Math.abs(left) : (view.elapsedSeconds ?? 0))}
+                  value={clock(going ? Math.abs(left ?? elapsed ?? 0) : (view.elapsedSeconds ?? 0))}
                   unit="min"
                   note={
                     view.groupC !== null

@@ -1823,13 +1823,22 @@ export interface components {
          * @enum {unknown}
          */
         PhaseEnding: "FirstDrops" | "Seconds" | "YieldShare";
-        /** @description The plan's pressure at one instant and the index of its phase, for drawing the band. */
+        /** @description The plan's pressure at one instant and the index of the phase that is due then. */
         PlanPoint: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Since the lever moved.
+             */
             seconds: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What the plan wants, gauge.
+             */
             bar: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Index of the phase.
+             */
             phase: number;
         };
         /**
@@ -2166,9 +2175,9 @@ export interface components {
             elapsedSeconds: null | number;
             /**
              * Format: double
-             * @description How long the chosen warm-up takes.
+             * @description How long the chosen warm-up takes; null where the group never reaches its band.
              */
-            readyAfterSeconds: number;
+            readyAfterSeconds: null | number;
             /**
              * Format: double
              * @description Group now as computed; null for kettle machines.
