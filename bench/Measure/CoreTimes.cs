@@ -1,9 +1,4 @@
 using System.Diagnostics;
-using RuddySpring.Core;
-using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
-using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Traces;
 using Trace = RuddySpring.Core.Traces.Trace;
 
 namespace RuddySpring.Measure;

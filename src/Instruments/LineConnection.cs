@@ -21,6 +21,9 @@ public sealed class LineConnection(Uri server, StandInInstrument instrument) : I
     /// <summary>Raised when the server says that the pull has ended.</summary>
     public event Action? Ended;
 
+    /// <summary>Raised when the server says what has happened to the heat of a session.</summary>
+    public event Action<SessionHeat>? Heated;
+
     /// <summary>Keeps the connection until cancelled.</summary>
     public async Task RunAsync(CancellationToken cancel)
     {
@@ -107,6 +110,12 @@ public sealed class LineConnection(Uri server, StandInInstrument instrument) : I
         if (said.RootElement.TryGetProperty("problem", out var problem))
         {
             Console.Error.WriteLine($"{instrument.Device}: {problem.GetString()}");
+            return;
+        }
+
+        if (said.RootElement.TryGetProperty("session", out _))
+        {
+            if (said.RootElement.Deserialize<SessionHeat>(Json) is { } heat) Heated?.Invoke(heat);
             return;
         }
 

@@ -3,7 +3,7 @@ using RuddySpring.Core;
 
 namespace RuddySpring.Instruments;
 
-/// <summary>The three stand-in instruments on one bench, run in real time or faster.</summary>
+/// <summary>The stand-in instruments on one bench, run in real time or faster.</summary>
 public sealed class StandIn(Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20)
 {
     private readonly Lock _bench = new();
@@ -13,11 +13,15 @@ public sealed class StandIn(Uri server, ulong seed, double speed = 1.0, int gaug
     {
         var bench = new StandInBench(seed);
         var random = new SeededRandom(seed ^ 0x5EED);
-        StandInInstrument[] instruments = [new StandInGauge(random, gaugeSamplesASecond), new StandInScale(random), new StandInThermometer(random)];
+        StandInInstrument[] instruments = [new StandInGauge(random, gaugeSamplesASecond), new StandInScale(random), new StandInThermometer(random), new StandInGroupProbe(random)];
         var connections = instruments.Select(i => new LineConnection(server, i)).ToArray();
         connections[0].Ready += pull =>
         {
             lock (_bench) bench.Ready(pull);
+        };
+        connections[^1].Heated += heat =>
+        {
+            lock (_bench) bench.Heat(heat);
         };
         connections[0].Ended += () =>
         {

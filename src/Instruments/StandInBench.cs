@@ -1,5 +1,6 @@
 using RuddySpring.Core;
 using RuddySpring.Core.Beans;
+using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
@@ -10,6 +11,10 @@ namespace RuddySpring.Instruments;
 public sealed record ReadyPull(
     Machine Machine, PullPlan Plan, double DoseGrams, double YieldGrams, double? GrindSetting, double? GrindStep, int? DaysFromRoast,
     double WaterC);
+
+/// <summary>What the server says of the heat of a session under way.</summary>
+public sealed record SessionHeat(
+    Machine Machine, IReadOnlyList<HeatEvent> Events, double AmbientC, double AltitudeMetres, double NowSeconds);
 
 /// <summary>
 /// A bench with a machine, a hand and a cup, in the stand-in's own time. It is the world that the three stand-in instruments look at.
@@ -22,6 +27,9 @@ public sealed class StandInBench(ulong seed)
     private const double CupWeighsGrams = 63.4;
     private const double ReachesForLeverSeconds = 3.0;
     private const double CupStaysSeconds = 8.0;
+    private const double RoomC = 22.0;
+    private const double TrueLoss = 1.1;
+    private const double TrueFlange = 0.97;
 
     private readonly SeededRandom _random = new(seed);
     private StandInPuck? _puck;
@@ -31,6 +39,8 @@ public sealed class StandInBench(ulong seed)
     private double? _leverMoves;
     private double? _endedAt;
     private double _seconds;
+    private HeatRun? _heat;
+    private double _heatBegan;
 
     /// <summary>Time of this world, s.</summary>
     public double Seconds => _seconds;
@@ -45,7 +55,30 @@ public sealed class StandInBench(ulong seed)
     public double FallingGramsPerS => _puck?.FallingGramsPerS ?? 0.0;
 
     /// <summary>Temperature that the probe sits in, degC: the water at the puck during a pull, the room otherwise.</summary>
-    public double ProbeC => _puck is { } puck && _leverMoves <= _seconds ? puck.TrueWaterC : 22.0;
+    public double ProbeC => _puck is { } puck && _leverMoves <= _seconds ? puck.TrueWaterC : RoomC;
+
+    /// <summary>Outside of the group, degC: as this bench's own machine warms, which is not quite the one the server knows.</summary>
+    public double GroupC
+    {
+        get
+        {
+            if (_heat is null) return RoomC;
+            _heat.AdvanceTo(_seconds - _heatBegan);
+            return _heat.GroupC;
+        }
+    }
+
+    /// <summary>Something has happened to the heat of a session.</summary>
+    public void Heat(SessionHeat said)
+    {
+        var own = HeatConstants.Of(said.Machine);
+        var truth = said.Machine with
+        {
+            Heat = own with { GroupAmbientWPerK = own.GroupAmbientWPerK * TrueLoss, BoilerGroupWPerK = own.BoilerGroupWPerK * TrueFlange },
+        };
+        _heatBegan = _seconds - said.NowSeconds;
+        _heat = HeatRun.Play(truth, said.AmbientC, said.AltitudeMetres, said.Events, said.NowSeconds, records: false);
+    }
 
     /// <summary>A pull is ready: cup on the scale, hand to the lever.</summary>
     public void Ready(ReadyPull pull)
@@ -139,4 +172,13 @@ public sealed class StandInThermometer(SeededRandom random)
     private readonly ThermometerModel _model = new(random, 22.0);
 
     public override double Read(StandInBench bench) => _model.Read(bench.ProbeC, EverySteps * StandInBench.StepSeconds);
+}
+
+/// <summary>A probe on the outside of the group at one sample a second.</summary>
+public sealed class StandInGroupProbe(SeededRandom random)
+    : StandInInstrument("Stand-in group probe", "group", "degC", 1)
+{
+    private readonly ThermometerModel _model = new(random, 22.0);
+
+    public override double Read(StandInBench bench) => _model.Read(bench.GroupC, EverySteps * StandInBench.StepSeconds);
 }

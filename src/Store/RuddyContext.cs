@@ -23,6 +23,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     public DbSet<Bag> Bags => Set<Bag>();
     public DbSet<Shot> Shots => Set<Shot>();
     public DbSet<ShotTrace> Traces => Set<ShotTrace>();
+    public DbSet<Session> Sessions => Set<Session>();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
@@ -36,6 +37,11 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         AsJson(modelBuilder.Entity<BenchMachine>().Property(m => m.Spec));
+        var session = modelBuilder.Entity<Session>();
+        AsJson(session.Property(s => s.Wants));
+        AsJson(session.Property(s => s.Log));
+        session.HasOne(s => s.Machine).WithMany().OnDelete(DeleteBehavior.Restrict);
+        session.HasIndex(s => new { s.MachineId, s.CreatedAt });
         var shot = modelBuilder.Entity<Shot>();
         AsJson(shot.Property(s => s.Measures));
         shot.OwnsOne(s => s.Taste);

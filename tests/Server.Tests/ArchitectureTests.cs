@@ -19,8 +19,8 @@ public sealed class ArchitectureTests
     private static IEnumerable<string> References(System.Reflection.Assembly assembly) => assembly.GetReferencedAssemblies().Select(a => a.Name!);
 
     [Fact]
-    public void Core_knows_nothing_but_the_runtime() =>
-        Assert.All(References(Core), name => Assert.Matches("^System\\.|^System$|^netstandard$|^mscorlib$", name));
+    public void Core_knows_nothing_but_the_runtime_and_a_numerical_library() =>
+        Assert.All(References(Core), name => Assert.Matches("^System\\.|^System$|^netstandard$|^mscorlib$|^MathNet\\.Numerics$", name));
 
     [Fact]
     public void Store_does_not_know_the_server_nor_any_web() =>
@@ -39,9 +39,9 @@ public sealed class ArchitectureTests
     public void The_cores_parts_do_not_know_their_users()
     {
         Types().That().ResideInNamespace("RuddySpring.Core.Water").Should()
-            .NotDependOnAnyTypesThat().ResideInNamespaceMatching(@"^RuddySpring\.Core\.(Machines|Puck|Pulls|Traces|Heat|Beans)").Check(All);
+            .NotDependOnAnyTypesThat().ResideInNamespaceMatching(@"^RuddySpring\.Core\.(Machines|Puck|Pulls|Traces|Heat|Sessions|Beans)").Check(All);
         Types().That().ResideInNamespace("RuddySpring.Core.Machines").Should()
-            .NotDependOnAnyTypesThat().ResideInNamespaceMatching(@"^RuddySpring\.Core\.(Puck|Pulls|Traces|Heat|Beans)").Check(All);
+            .NotDependOnAnyTypesThat().ResideInNamespaceMatching(@"^RuddySpring\.Core\.(Puck|Pulls|Traces|Heat|Sessions|Beans)").Check(All);
     }
 
     [Fact] // units in the name: a bare "pressure" says nothing

@@ -15,7 +15,7 @@ public sealed class BenchTests : IAsyncLifetime
     {
         var (status, problem) = await _server.SendAsync(HttpMethod.Get, "/api/prepare");
         Assert.Equal(404, status);
-        Assert.Contains("Add one under Shelf", (string)problem!["detail"]!, StringComparison.Ordinal);
+        Assert.Contains("Add one under Machines", (string)problem!["detail"]!, StringComparison.Ordinal);
 
         var family = (await _server.GetAsync("/api/bench"))["families"]!.AsArray().Single(f => (string)f!["family"]! == "HeatedGroup")!;
         await _server.PostAsync("/api/bench/machines", new { name = "Kitchen lever", spec = family["defaults"] });

@@ -62,39 +62,20 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
     }
 
     [Fact]
-    public async Task Warm_tells_the_altitudes_boiling_point_and_moves_the_sheets_water()
+    public async Task The_session_under_way_moves_the_sheets_water()
     {
-        var warm = await server.GetAsync("/api/warm");
-        Assert.Equal(94.5, (double)warm["boilingPointC"]!, 0.1); // IF97 at 1640 m
-        var usual = (double)warm["waterC"]!;
-        await server.PostAsync("/api/warm/start", new { method = "None" });
+        var usual = (double)(await server.GetAsync("/api/prepare"))["waterC"]!;
+        var session = await server.GetAsync("/api/session");
+        Assert.Equal(94.5, (double)session["boilingPointC"]!, 0.1); // IF97 at 1640 m
+        var (status, _) = await server.SendAsync(HttpMethod.Put, "/api/session", new { wants = session["wants"], readyAt = (DateTime?)null });
+        Assert.Equal(200, status);
+        await server.PostAsync("/api/session/done", new { key = "boil-1" });
         var cold = (double)(await server.GetAsync("/api/prepare"))["waterC"]!;
-        Assert.True(cold < usual - 15);
-        await server.PostAsync("/api/warm/done");
-        await server.PostAsync("/api/warm/reset");
+        Assert.True(cold < usual - 10, $"{cold} {usual}");
+        await server.PostAsync("/api/session/done", new { key = "preheat" });
+        Assert.True((double)(await server.GetAsync("/api/prepare"))["waterC"]! > cold + 10);
+        await server.PostAsync("/api/session/end");
         Assert.Equal(usual, (double)(await server.GetAsync("/api/prepare"))["waterC"]!, 0.01);
-    }
-
-    [Fact] // yesterday's preheat warms nothing today
-    public async Task A_preheat_of_hours_ago_no_longer_counts()
-    {
-        var usual = (double)(await server.GetAsync("/api/warm"))["waterC"]!;
-        await server.PostAsync("/api/warm/start", new { method = "Submersion" });
-        await server.PostAsync("/api/warm/done");
-        await using (var db = new RuddySpring.Store.RuddyContext(RuddySpring.Store.StoreFile.Options(server.Folder)))
-        {
-            var household = db.Households.Single();
-            var state = System.Text.Json.Nodes.JsonNode.Parse(household.WarmJson!)!;
-            state["startedAt"] = DateTime.UtcNow.AddHours(-3);
-            state["doneAt"] = DateTime.UtcNow.AddHours(-2);
-            household.WarmJson = state.ToJsonString();
-            await db.SaveChangesAsync();
-        }
-
-        var warm = await server.GetAsync("/api/warm");
-        Assert.Null(warm["state"]);
-        Assert.Equal(usual, (double)warm["waterC"]!, 0.01);
-        await server.PostAsync("/api/warm/reset");
     }
 
     [Fact] // a boiler too cool for the band gets no made-up time
@@ -104,12 +85,15 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
         var dipper = bench["machines"]!.AsArray().Single(m => (string)m!["name"]! == "Window dipper")!;
         var portable = (int)(await server.GetAsync("/api/prepare"))["sheet"]!["machineId"]!;
         var spec = dipper["spec"]!.DeepClone();
-        spec["boilerGaugeBar"] = 0.25;
+        spec["boilerGaugeBar"] = 0.2;
+        spec["heat"] = System.Text.Json.JsonSerializer.SerializeToNode(new { boilerGroupWPerK = 0.06 });
         await server.SendAsync(HttpMethod.Put, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec });
         await server.ChangeSheetAsync("machineId", (int)dipper["id"]!);
-        Assert.Null((await server.GetAsync("/api/warm"))["readyAfterSeconds"]);
+        var session = await server.GetAsync("/api/session");
+        Assert.Contains("does not reach its band", (string)session["problem"]!, StringComparison.Ordinal);
+        Assert.NotEmpty(session["remedies"]!.AsArray());
         await server.SendAsync(HttpMethod.Put, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec = dipper["spec"] });
-        Assert.InRange((double)(await server.GetAsync("/api/warm"))["readyAfterSeconds"]!, 600, 3600);
+        Assert.Null((await server.GetAsync("/api/session"))["problem"]);
         await server.ChangeSheetAsync("machineId", portable);
     }
 }

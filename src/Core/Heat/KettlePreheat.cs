@@ -9,7 +9,7 @@ public enum PreheatMethod
     /// <summary>Not at all: a school of its own.</summary>
     None,
 
-    /// <summary>Filled with boiling water, left, emptied.</summary>
+    /// <summary>Filled with boiling water, left, emptied; once or several times.</summary>
     FillAndHold,
 
     /// <summary>Kettle steam under the cylinder.</summary>
@@ -17,6 +17,12 @@ public enum PreheatMethod
 
     /// <summary>The cylinder lies in the boiling kettle.</summary>
     Submersion,
+
+    /// <summary>Boiling water pressed through with nothing in the basket; once or several times.</summary>
+    BlankPresses,
+
+    /// <summary>An electric heater on the group, portafilter and screen in place.</summary>
+    ElectricStep,
 }
 
 /// <summary>An estimate with its uncertainty.</summary>
@@ -25,29 +31,81 @@ public enum PreheatMethod
 /// <param name="NarrowedBy">What would make it narrower.</param>
 public sealed record Estimate(double Value, double PlusMinus, string NarrowedBy);
 
+/// <summary>One way to warm a kettle machine.</summary>
+/// <param name="Method">Which.</param>
+/// <param name="Seconds">How long in all, s, 0 to 3600.</param>
+/// <param name="Times">How many fills or presses share those seconds, 1 to 10.</param>
+/// <param name="StepC">Heater step in degC, for an electric one.</param>
+public sealed record Preheat(PreheatMethod Method, double Seconds, int Times = 1, double StepC = 0);
+
 /// <summary>
-/// Water at the puck of a kettle-filled machine: kettle at its boiling point, less what pouring costs, mixed with the metal it meets
-/// (energy balance, T = (m c T_w + C T_m) / (m c + C)).
+/// Water at the puck of a kettle-filled machine: kettle at its boiling point, less what pouring costs, in contact with metal that a
+/// preheat has warmed. Played through <see cref="HeatRun"/>; the quick limit is the energy balance T = (m c T_w + C T_m) / (m c + C).
 /// </summary>
 public static class KettlePreheat
 {
     /// <summary>Loss on pouring in K, 2 to 4 (common practice).</summary>
     public const double PourLossK = 3.0;
 
+    /// <summary>A usual press of a kettle machine, s.</summary>
+    public const double PressSeconds = 30.0;
+
     private const double PourLossSpreadK = 1.0;
     private const double MetalSpreadShare = 0.25;
-    private static readonly FieldRange Ambient = new("ambientC", "Room temperature", -10, 45, "degC");
+    private const double BetweenFillsSeconds = 8.0;
     private static readonly FieldRange Held = new("heldSeconds", "Preheat time", 0, 3600, "s");
-    private static readonly FieldRange Kettle = new("kettleC", "Kettle", 20, 101, "degC");
+    private static readonly FieldRange Fills = new("times", "Number of fills", 1, 10, "");
+    public static readonly FieldRange Bloom = new("bloomSeconds", "Bloom", 0, 180, "s");
 
-    /// <summary>How long to go on with a method, s; after this little more is won.</summary>
-    public static double RecommendedSeconds(PreheatMethod method) => method switch
+    /// <summary>The ways that suit a machine.</summary>
+    public static IReadOnlyList<PreheatMethod> Methods(Machine machine) => machine.Family switch
     {
-        PreheatMethod.FillAndHold => 60,
-        PreheatMethod.SteamBath => 240,
-        PreheatMethod.Submersion => 150,
-        _ => 0,
+        MachineFamily.HeatedGroup =>
+            [PreheatMethod.ElectricStep, PreheatMethod.FillAndHold, PreheatMethod.BlankPresses, PreheatMethod.None],
+        MachineFamily.TwinArmBasket => [PreheatMethod.FillAndHold, PreheatMethod.None],
+        _ => [PreheatMethod.SteamBath, PreheatMethod.Submersion, PreheatMethod.FillAndHold, PreheatMethod.BlankPresses, PreheatMethod.None],
     };
+
+    /// <summary>A way as people usually go about it; after so long little more is won.</summary>
+    public static Preheat Usual(Machine machine, PreheatMethod method) => method switch
+    {
+        PreheatMethod.FillAndHold => new(method, 60),
+        PreheatMethod.SteamBath => new(method, 240),
+        PreheatMethod.Submersion => new(method, 150),
+        PreheatMethod.BlankPresses => new(method, 45, 3),
+        PreheatMethod.ElectricStep => new(method, ElectricSeconds(machine), 1, TopStep(machine)),
+        _ => new(method, 0),
+    };
+
+    /// <summary>The events of a preheat that begins at a time in s.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="way">How.</param>
+    /// <param name="atSeconds">When it begins.</param>
+    /// <param name="kettleC">Kettle temperature, 20 to 101 degC.</param>
+    /// <exception cref="FieldRangeException">A value is out of range.</exception>
+    public static IReadOnlyList<HeatEvent> Events(Machine machine, Preheat way, double atSeconds, double kettleC)
+    {
+        HeatRanges.Kettle.Check(kettleC);
+        Held.Check(way.Seconds);
+        Fills.Check(way.Times);
+        var poured = kettleC - PourLossK;
+        switch (way.Method)
+        {
+            case PreheatMethod.FillAndHold or PreheatMethod.BlankPresses:
+                var each = way.Seconds / way.Times;
+                var wet = Math.Max(0, each - (way.Times > 1 ? BetweenFillsSeconds : 0));
+                return [.. Enumerable.Range(0, way.Times).Select(i =>
+                    new HeatEvent(HeatEventKind.FillAndHold, atSeconds + (i * each), wet, FillGrams(machine, kettleC), 0, poured))];
+            case PreheatMethod.SteamBath:
+                return [new(HeatEventKind.SteamBath, atSeconds, way.Seconds, 0, 0, kettleC)];
+            case PreheatMethod.Submersion:
+                return [new(HeatEventKind.Submersion, atSeconds, way.Seconds, 0, 0, kettleC)];
+            case PreheatMethod.ElectricStep:
+                return [new(HeatEventKind.HeaterStep, atSeconds, 0, 0, 0, way.StepC), new(HeatEventKind.On, atSeconds)];
+            default:
+                return [];
+        }
+    }
 
     /// <summary>Temperature in degC of mixing water (g, degC) with metal (J/K, degC), nothing lost.</summary>
     public static double MixC(double waterGrams, double waterC, double metalJPerK, double metalC)
@@ -56,53 +114,69 @@ public static class KettlePreheat
         return ((water * waterC) + (metalJPerK * metalC)) / (water + metalJPerK);
     }
 
-    /// <summary>Temperature in degC of the metal after a preheat.</summary>
+    /// <summary>Temperature in degC of the metal right after a preheat.</summary>
     /// <param name="machine">The machine.</param>
-    /// <param name="method">Method.</param>
-    /// <param name="heldSeconds">How long it went on, 0 to 3600 s.</param>
-    /// <param name="kettleC">Kettle temperature, degC.</param>
+    /// <param name="way">How it was warmed.</param>
+    /// <param name="kettleC">Kettle temperature, 20 to 101 degC.</param>
     /// <param name="ambientC">Room, -10 to 45 degC.</param>
+    public static double MetalC(Machine machine, Preheat way, double kettleC, double ambientC) =>
+        HeatRun.Play(machine, ambientC, 0, Events(machine, way, 0, kettleC), way.Seconds, records: false).GroupC;
+
+    /// <summary>Water at the puck in degC with its uncertainty, the shot poured right after the preheat, mean over the press.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="way">How it was warmed.</param>
+    /// <param name="kettleC">Kettle temperature, 20 to 101 degC.</param>
+    /// <param name="ambientC">Room, -10 to 45 degC.</param>
+    /// <param name="bloomSeconds">Wait between pouring and pressing, 0 to 180 s.</param>
     /// <exception cref="FieldRangeException">A value is out of range.</exception>
-    public static double MetalC(Machine machine, PreheatMethod method, double heldSeconds, double kettleC, double ambientC)
+    public static Estimate WaterAtPuck(Machine machine, Preheat way, double kettleC, double ambientC, double bloomSeconds = 0)
     {
-        Ambient.Check(ambientC);
-        Held.Check(heldSeconds);
-        Kettle.Check(kettleC);
-        // heat comes in at the pace of each method: boiling water on metal within tens of seconds, steam condensing more slowly on the
-        // outside. Time constants from memory of common practice.
-        var (reachedC, tau) = method switch
-        {
-            PreheatMethod.FillAndHold => (MixC(FillGrams(machine, kettleC), kettleC - PourLossK, machine.MetalHeatCapacity, ambientC), 15.0),
-            PreheatMethod.SteamBath => (kettleC - 5.0, 75.0),
-            PreheatMethod.Submersion => (kettleC - 1.0, 45.0),
-            _ => (ambientC, 1.0),
-        };
-        return ambientC + ((reachedC - ambientC) * (1.0 - Math.Exp(-heldSeconds / tau)));
+        var run = HeatRun.Play(machine, ambientC, 0, Events(machine, way, 0, kettleC), way.Seconds, records: false);
+        return WaterAtPuck(machine, run, kettleC, bloomSeconds, MetalUncertaintyK(way.Method));
     }
 
-    /// <summary>Water at the puck in degC with its uncertainty, the shot poured right after the preheat.</summary>
-    /// <inheritdoc cref="MetalC" path="/param"/>
-    public static Estimate WaterAtPuck(Machine machine, PreheatMethod method, double heldSeconds, double kettleC, double ambientC)
+    /// <summary>The same from a machine as it is now; <paramref name="metalPlusMinusK"/> is how far its metal may be off.</summary>
+    public static Estimate WaterAtPuck(Machine machine, HeatRun now, double kettleC, double bloomSeconds, double metalPlusMinusK)
     {
+        Bloom.Check(bloomSeconds);
+        var poured = HeatRanges.Kettle.Check(kettleC) - PourLossK;
         var grams = FillGrams(machine, kettleC);
-        var metal = MetalC(machine, method, heldSeconds, kettleC, ambientC);
-        var poured = kettleC - PourLossK;
-        var value = MixC(grams, poured, machine.MetalHeatCapacity, metal);
-        var waterShare = MixC(grams, poured + 1.0, machine.MetalHeatCapacity, metal) - value;
+        var run = now.Clone();
+        var seconds = bloomSeconds + PressSeconds;
+        run.Add(new(HeatEventKind.Shot, run.Seconds, seconds, grams, 0, poured, bloomSeconds));
+        run.AdvanceTo(run.Seconds + seconds);
+        // partial derivatives of the energy balance: shares of water and metal
+        var water = grams * Steam.WaterJPerGK;
+        var waterShare = water / (water + machine.MetalHeatCapacity);
         var fromPour = PourLossSpreadK * waterShare;
-        var fromMetalHeat = MixC(grams, poured, machine.MetalHeatCapacity * (1.0 + MetalSpreadShare), metal) - value;
-        var fromMetal = MixC(grams, poured, machine.MetalHeatCapacity, metal + MetalUncertaintyK(method)) - value;
+        var fromMetalHeat = MetalSpreadShare * waterShare * (1.0 - waterShare) * (poured - now.GroupC);
+        var fromMetal = (1.0 - waterShare) * metalPlusMinusK;
         var plusMinus = Math.Sqrt((fromPour * fromPour) + (fromMetalHeat * fromMetalHeat) + (fromMetal * fromMetal));
-        return new(value, plusMinus, "a thermometer in the chamber, once, right after filling");
+        return new(run.Shots[^1].WaterC, plusMinus, "a thermometer in the chamber, once, right after filling");
+    }
+
+    /// <summary>Water in g that fills the chamber to its line from a kettle of a temperature in degC.</summary>
+    public static double FillGrams(Machine machine, double kettleC) => machine.ChamberMl * LiquidWater.DensityGramsPerMl(kettleC);
+
+    /// <summary>Seconds until an electric step is reached from a room at 20 degC, rounded up to half a minute.</summary>
+    private static double ElectricSeconds(Machine machine)
+    {
+        var run = new HeatRun(machine, 20, 0, records: false);
+        foreach (var e in Events(machine, new(PreheatMethod.ElectricStep, 0, 1, TopStep(machine)), 0, 95)) run.Add(e);
+        while (run.GroupC < TopStep(machine) - 1.0 && run.Seconds < 1800) run.AdvanceTo(run.Seconds + 30);
+        return run.Seconds;
+    }
+
+    private static double TopStep(Machine machine)
+    {
+        var steps = HeatConstants.Of(machine).HeaterStepsC;
+        return steps.Count == 0 ? 0 : steps[^1];
     }
 
     private static double MetalUncertaintyK(PreheatMethod method) => method switch
     {
-        PreheatMethod.None => 3.0,
-        PreheatMethod.FillAndHold => 5.0,
-        PreheatMethod.SteamBath => 5.0,
-        _ => 3.0,
+        PreheatMethod.None or PreheatMethod.Submersion => 3.0,
+        PreheatMethod.ElectricStep => 2.0,
+        _ => 5.0,
     };
-
-    private static double FillGrams(Machine machine, double kettleC) => machine.ChamberMl * LiquidWater.DensityGramsPerMl(kettleC);
 }

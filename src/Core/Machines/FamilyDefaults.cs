@@ -32,5 +32,6 @@ public static class FamilyDefaults
             BasketDiameterMm = basketMm,
             DeadWaterGrams = deadGrams,
             MetalHeatCapacity = metal,
+            Reads = [Reads.Scale],
         };
 }

@@ -14,15 +14,28 @@ public static class Lever
     public static double PistonForceNewtons(double pressureBar, double pistonDiameterMm) =>
         PressureRange.Check(pressureBar) * 1e5 * PistonAreaM2(pistonDiameterMm);
 
-    /// <summary>Force in kgf that the hand must give for a pressure in bar (0 to 15).</summary>
-    public static double HandForceKgf(Machine machine, double pressureBar) =>
-        (PistonForceNewtons(pressureBar, machine.PistonDiameterMm) + machine.FrictionNewtons)
-        / (machine.LeverRatio * machine.Efficiency * Units.NewtonsPerKgf);
-
-    /// <summary>Pressure in bar that a hand force in kgf gives; 0 where friction eats all of it.</summary>
-    public static double PressureBar(Machine machine, double handForceKgf)
+    /// <summary>Ratio of handle to piston travel at a share of the stroke, 0 to 1: straight between the table's points, flat outside them.</summary>
+    public static double RatioAt(Machine machine, double strokeShare)
     {
-        var newtons = (handForceKgf * Units.NewtonsPerKgf * machine.LeverRatio * machine.Efficiency) - machine.FrictionNewtons;
+        var table = machine.LeverRatioTable;
+        if (table.Count == 0) return machine.LeverRatio;
+        var after = 0;
+        while (after < table.Count && table[after].StrokeShare < strokeShare) after++;
+        if (after == 0) return table[0].Ratio;
+        if (after == table.Count) return table[^1].Ratio;
+        var (a, b) = (table[after - 1], table[after]);
+        return a.Ratio + ((b.Ratio - a.Ratio) * (strokeShare - a.StrokeShare) / (b.StrokeShare - a.StrokeShare));
+    }
+
+    /// <summary>Force in kgf that the hand must give for a pressure in bar (0 to 15), at a share of the stroke or half-way.</summary>
+    public static double HandForceKgf(Machine machine, double pressureBar, double strokeShare = 0.5) =>
+        (PistonForceNewtons(pressureBar, machine.PistonDiameterMm) + machine.FrictionNewtons)
+        / (RatioAt(machine, strokeShare) * machine.Efficiency * Units.NewtonsPerKgf);
+
+    /// <summary>Pressure in bar that a hand force in kgf gives at a share of the stroke or half-way; 0 where friction eats all of it.</summary>
+    public static double PressureBar(Machine machine, double handForceKgf, double strokeShare = 0.5)
+    {
+        var newtons = (handForceKgf * Units.NewtonsPerKgf * RatioAt(machine, strokeShare) * machine.Efficiency) - machine.FrictionNewtons;
         return Math.Max(0.0, newtons / PistonAreaM2(machine.PistonDiameterMm) / 1e5);
     }
 

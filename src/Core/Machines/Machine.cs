@@ -1,5 +1,52 @@
 namespace RuddySpring.Core.Machines;
 
+/// <summary>What a person can read on or beside a machine.</summary>
+public enum Reads
+{
+    /// <summary>A gauge of the brew pressure.</summary>
+    Gauge,
+
+    /// <summary>A stick-on strip on the group.</summary>
+    Strip,
+
+    /// <summary>A thermometer on the group or in the chamber.</summary>
+    Probe,
+
+    /// <summary>A gauge of the boiler's pressure.</summary>
+    BoilerGauge,
+
+    /// <summary>The lamp of the element.</summary>
+    Lamp,
+
+    /// <summary>A scale.</summary>
+    Scale,
+}
+
+/// <summary>What a lit lamp means: it is one thing on one machine and the other on the next.</summary>
+public enum LampMeans
+{
+    /// <summary>Not asked yet.</summary>
+    Unknown,
+
+    /// <summary>Lit while the element heats.</summary>
+    Heating,
+
+    /// <summary>Lit when it is ready, out while it heats.</summary>
+    Ready,
+}
+
+/// <summary>The lever's ratio at a share of its stroke, 0 (top) to 1 (bottom).</summary>
+public sealed record LeverRatioPoint(double StrokeShare, double Ratio);
+
+/// <summary>A number that was measured instead of taken from the family.</summary>
+/// <param name="Field">Which field of the machine.</param>
+/// <param name="Value">What came out.</param>
+/// <param name="PlusMinus">Half width of its 95 % interval; null when there was no reading to spare.</param>
+/// <param name="Way">How it was measured, in words.</param>
+/// <param name="Readings">From how many readings.</param>
+/// <param name="On">When.</param>
+public sealed record MeasuredNumber(string Field, double Value, double? PlusMinus, string Way, int Readings, DateOnly On);
+
 /// <summary>One machine: a family plus its own numbers.</summary>
 public sealed record Machine
 {
@@ -48,6 +95,30 @@ public sealed record Machine
     /// <summary>Orifice constant in bar s2/ml2 of a flow-restricting basket; 0 for an ordinary one.</summary>
     public double RestrictorBarS2PerMl2 { get; init; }
 
+    /// <summary>Ratio over the stroke, in order; empty where <see cref="LeverRatio"/> holds all the way.</summary>
+    public IReadOnlyList<LeverRatioPoint> LeverRatioTable { get; init; } = [];
+
+    /// <summary>Water a puck keeps, g per g of dose, 0.9 to 1.3.</summary>
+    public double RetentionPerGram { get; init; } = 1.05;
+
+    /// <summary>Air left under the piston, ml at atmospheric pressure, 0 to 30; makes the lever soft.</summary>
+    public double TrappedAirMl { get; init; }
+
+    /// <summary>Share of the pressure that the seal loses each second against a blind basket, 1/s, 0 to 0.5.</summary>
+    public double SealLeakPerSecond { get; init; }
+
+    /// <summary>What can be read on or beside it.</summary>
+    public IReadOnlyList<Reads> Reads { get; init; } = [];
+
+    /// <summary>What its lamp means.</summary>
+    public LampMeans Lamp { get; init; }
+
+    /// <summary>Its own heat constants; null for the family's.</summary>
+    public HeatConstants? Heat { get; init; }
+
+    /// <summary>Numbers that were measured, the newest of each field.</summary>
+    public IReadOnlyList<MeasuredNumber> Measured { get; init; } = [];
+
     /// <summary>What the hand does.</summary>
     public PressureBy PressureBy => Family switch
     {
@@ -75,6 +146,17 @@ public sealed record Machine
         if (BoilerGaugeBar is { } boiler) MachineRanges.BoilerGauge.Check(boiler);
         if (SpringTopBar is { } top) MachineRanges.SpringTop.Check(top);
         if (SpringEndBar is { } end) MachineRanges.SpringEnd.Check(end);
+        MachineRanges.Retention.Check(RetentionPerGram);
+        MachineRanges.TrappedAir.Check(TrappedAirMl);
+        MachineRanges.SealLeak.Check(SealLeakPerSecond);
+        MachineRanges.Restrictor.Check(RestrictorBarS2PerMl2);
+        foreach (var point in LeverRatioTable)
+        {
+            MachineRanges.StrokeShare.Check(point.StrokeShare);
+            MachineRanges.LeverRatio.Check(point.Ratio);
+        }
+
+        Heat?.Checked();
         if (SpringTopBar < SpringEndBar)
             throw new DoesNotFitException("springEndBar", "The spring cannot push harder at the end of its stroke than at the top.");
         return this;
@@ -95,5 +177,10 @@ public static class MachineRanges
     public static readonly FieldRange WillingForce = new("willingForceKgf", "Force you are willing to use", 2, 60, "kgf");
     public static readonly FieldRange BoilerGauge = new("boilerGaugeBar", "Boiler pressure", 0.2, 2, "bar");
     public static readonly FieldRange SpringTop = new("springTopBar", "Spring pressure at the top", 3, 14, "bar");
+    public static readonly FieldRange Retention = new("retentionPerGram", "Water a puck keeps", 0.9, 1.3, "g/g");
+    public static readonly FieldRange TrappedAir = new("trappedAirMl", "Air under the piston", 0, 30, "ml");
+    public static readonly FieldRange SealLeak = new("sealLeakPerSecond", "Seal leak", 0, 0.5, "1/s");
+    public static readonly FieldRange Restrictor = new("restrictorBarS2PerMl2", "Hole of the restricting basket", 0, 50, "bar s2/ml2");
+    public static readonly FieldRange StrokeShare = new("strokeShare", "Share of the stroke", 0, 1, "");
     public static readonly FieldRange SpringEnd = new("springEndBar", "Spring pressure at the end", 1, 12, "bar");
 }

@@ -9,20 +9,16 @@ namespace RuddySpring.Core.Pulls;
 /// </summary>
 public static class CupVolumes
 {
-    /// <summary>Water a puck keeps, g per g of dose, before a basket has been weighed.</summary>
-    public const double DefaultRetention = 1.05;
-
     public static readonly FieldRange Dose = new("doseGrams", "Dose", 5, 30, "g");
     public static readonly FieldRange Yield = new("yieldGrams", "Yield", 5, 120, "g");
-    private static readonly FieldRange Retention = new("retention", "Retention", 0.9, 1.3, "g/g");
 
     /// <summary>Water in g to pour, or to move with the piston, for a yield in g.</summary>
-    public static double WaterGrams(Machine machine, double doseGrams, double yieldGrams, double retention = DefaultRetention) =>
-        Yield.Check(yieldGrams) + (Retention.Check(retention) * Dose.Check(doseGrams)) + machine.DeadWaterGrams;
+    public static double WaterGrams(Machine machine, double doseGrams, double yieldGrams, double? retention = null) =>
+        Yield.Check(yieldGrams) + (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * Dose.Check(doseGrams)) + machine.DeadWaterGrams;
 
     /// <summary>Cup in g from water in g; never negative.</summary>
-    public static double CupGrams(Machine machine, double doseGrams, double waterGrams, double retention = DefaultRetention) =>
-        Math.Max(0.0, waterGrams - (Retention.Check(retention) * Dose.Check(doseGrams)) - machine.DeadWaterGrams);
+    public static double CupGrams(Machine machine, double doseGrams, double waterGrams, double? retention = null) =>
+        Math.Max(0.0, waterGrams - (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * Dose.Check(doseGrams)) - machine.DeadWaterGrams);
 
     /// <summary>
     /// Most water in g that the machine can put through one puck: its chamber (times its strokes on a boiler lever) at the water's
@@ -32,6 +28,6 @@ public static class CupVolumes
         machine.ChamberMl * (machine.HasBoiler ? machine.StrokesAShot : 1) * LiquidWater.DensityGramsPerMl(waterC);
 
     /// <summary>Largest yield in g that the machine gives from a dose in g in one pull.</summary>
-    public static double LargestYieldGrams(Machine machine, double doseGrams, double waterC, double retention = DefaultRetention) =>
+    public static double LargestYieldGrams(Machine machine, double doseGrams, double waterC, double? retention = null) =>
         CupGrams(machine, doseGrams, MostWaterGrams(machine, waterC), retention);
 }

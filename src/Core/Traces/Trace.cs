@@ -14,6 +14,9 @@ public enum Channel
 
     /// <summary>Flow as another program recorded it, ml/s.</summary>
     Flow,
+
+    /// <summary>Outside of the group, degC.</summary>
+    Group,
 }
 
 /// <summary>How a channel came to be.</summary>

@@ -15,6 +15,7 @@ public static class TraceCsvWriter
         [Channel.Pressure] = "pressure (bar)",
         [Channel.Weight] = "weight (g)",
         [Channel.Temperature] = "temperature (degC)",
+        [Channel.Group] = "group (degC)",
         [Channel.Flow] = "flow (ml/s)",
     };
 

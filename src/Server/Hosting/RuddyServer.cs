@@ -7,8 +7,10 @@ using RuddySpring.Server.Exchange;
 using RuddySpring.Server.Household;
 using RuddySpring.Server.Instruments;
 using RuddySpring.Server.Ledger;
+using RuddySpring.Server.Machines;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Pull;
+using RuddySpring.Server.Sessions;
 using RuddySpring.Server.Tasting;
 using RuddySpring.Server.Warm;
 using RuddySpring.Store;
@@ -119,6 +121,9 @@ public static class RuddyServer
         services.AddSingleton<InstrumentDesk>();
         services.AddSingleton(_ => new PullJournal(options.DataFolder));
         services.AddSingleton<PullDesk>();
+        services.AddScoped<SessionDesk>();
+        services.AddSingleton<SessionGate>();
+        services.AddHostedService<GroupProbe>();
         services.AddHostedService<LiveBroadcast>();
         services.AddResponseCompression();
 
@@ -134,8 +139,10 @@ public static class RuddyServer
         var api = app.MapGroup("/api");
         api.MapHousehold();
         api.MapBench();
+        api.MapMachines();
         api.MapPrepare();
         api.MapWarm();
+        api.MapSessions();
         api.MapPull();
         api.MapTasting();
         api.MapLedger();

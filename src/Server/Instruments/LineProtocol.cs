@@ -50,6 +50,11 @@ public static class LineProtocol
             ["degC"] = v => v,
             ["degF"] = Units.CelsiusFromFahrenheit,
         }),
+        ["group"] = (Channel.Group, new("group", "Group temperature", -20, 200, "degC"), new()
+        {
+            ["degC"] = v => v,
+            ["degF"] = Units.CelsiusFromFahrenheit,
+        }),
     };
 
     /// <summary>Parses a hello line.</summary>

@@ -6,6 +6,7 @@ using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Water;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Sessions;
 using RuddySpring.Server.Warm;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
@@ -18,12 +19,12 @@ public static class PrepareEndpoints
 
     public static void MapPrepare(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/prepare", async (RuddyContext db, TimeProvider time) => await CurrentAsync(db, time));
+        api.MapGet("/prepare", async (RuddyContext db, SessionDesk sessions) => await CurrentAsync(db, sessions));
 
         // the sheet is kept as typed, so that nothing is lost when a number is out of range
-        api.MapPut("/prepare", async (Sheet sheet, RuddyContext db, TimeProvider time) =>
+        api.MapPut("/prepare", async (Sheet sheet, RuddyContext db, SessionDesk sessions) =>
         {
-            var answer = await AnswerAsync(sheet, db, time);
+            var answer = await AnswerAsync(sheet, db, sessions);
             var household = await db.Households.SingleAsync();
             household.SheetJson = JsonSerializer.Serialize(answer.Sheet, RuddyContext.Json);
             await db.SaveChangesAsync();
@@ -33,18 +34,24 @@ public static class PrepareEndpoints
 
     /// <summary>The sheet as it stands, or a first one from what is on the bench.</summary>
     /// <exception cref="NotThereException">There is no machine yet.</exception>
-    public static async Task<SheetAnswer> CurrentAsync(RuddyContext db, TimeProvider time)
+    public static async Task<SheetAnswer> CurrentAsync(RuddyContext db, SessionDesk sessions)
+    {
+        return await AnswerAsync(await SheetAsync(db), db, sessions);
+    }
+
+    /// <summary>The sheet alone, without its answers.</summary>
+    /// <exception cref="NotThereException">There is no machine yet.</exception>
+    public static async Task<Sheet> SheetAsync(RuddyContext db)
     {
         var household = await db.Households.AsNoTracking().SingleAsync();
         var kept = household.SheetJson is { } json ? JsonSerializer.Deserialize<Sheet>(json, RuddyContext.Json) : null;
-        if (kept is not null && await db.Machines.AnyAsync(m => m.Id == kept.MachineId)) return await AnswerAsync(kept, db, time);
-        return await AnswerAsync(await FirstSheetAsync(db), db, time);
+        return kept is not null && await db.Machines.AnyAsync(m => m.Id == kept.MachineId) ? kept : await FirstSheetAsync(db);
     }
 
     private static async Task<Sheet> FirstSheetAsync(RuddyContext db)
     {
         var machine = await db.Machines.AsNoTracking().OrderBy(m => m.Id).FirstOrDefaultAsync()
-            ?? throw new NotThereException("There is no machine on the bench yet. Add one under Shelf.");
+            ?? throw new NotThereException("There is no machine on the bench yet. Add one under Machines.");
         var (_, dose, yield) = FamilyDefaults.Of(machine.Spec.Family);
         var bag = await db.Bags.AsNoTracking().Where(b => !b.Finished).OrderByDescending(b => b.RoastedOn).FirstOrDefaultAsync();
         var last = await LastShotAsync(db, machine.Id, bag?.Id);
@@ -57,16 +64,15 @@ public static class PrepareEndpoints
     }
 
     /// <summary>Works out everything that the sheet asks for.</summary>
-    public static async Task<SheetAnswer> AnswerAsync(Sheet sheet, RuddyContext db, TimeProvider time)
+    public static async Task<SheetAnswer> AnswerAsync(Sheet sheet, RuddyContext db, SessionDesk sessions)
     {
         var row = await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == sheet.MachineId)
             ?? throw new NotThereException($"There is no machine with number {sheet.MachineId}.");
         var machine = row.Spec;
-        var household = await db.Households.AsNoTracking().SingleAsync();
         var keys = BenchEndpoints.PlanKeys(machine);
         if (!keys.Contains(sheet.PlanKey)) sheet = sheet with { PlanKey = keys[0] };
         var plan = ShippedPlans.Find(sheet.PlanKey)!;
-        var water = WarmEndpoints.WaterAtPuck(row, household, time);
+        var water = await UsualWater.AtPuckAsync(row, db, sessions);
 
         var problems = new List<SheetProblem>();
         Try(problems, () => CupVolumes.Dose.Check(sheet.DoseGrams));

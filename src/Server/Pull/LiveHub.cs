@@ -19,7 +19,7 @@ public sealed class LiveBroadcast(IHubContext<LiveHub> hub, PullDesk desk, Instr
         void Wake(IReadOnlyList<TimedSample> samples)
         {
             // temperature alone is no reason to hurry
-            if (samples.All(s => s.Channel == Channel.Temperature) || sampled.CurrentCount > 0) return;
+            if (samples.All(s => s.Channel is Channel.Temperature or Channel.Group) || sampled.CurrentCount > 0) return;
             try
             {
                 sampled.Release();

@@ -5,6 +5,7 @@ using RuddySpring.Core.Traces;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Prepare;
+using RuddySpring.Server.Sessions;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
 
@@ -55,9 +56,9 @@ public static class PullEndpoints
         return desk.WholeFrame();
     }
 
-    private static async Task<PullView> ViewAsync(PullDesk desk, RuddyContext db, TimeProvider time)
+    private static async Task<PullView> ViewAsync(PullDesk desk, RuddyContext db, SessionDesk sessions)
     {
-        var answer = await PrepareEndpoints.CurrentAsync(db, time);
+        var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
         var start = desk.CurrentStart;
         var sheet = start?.Sheet ?? answer.Sheet;
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId);
@@ -68,9 +69,9 @@ public static class PullEndpoints
             machine.Spec.PressureBy == PressureBy.Arm ? machine.Spec.WillingForceKgf : null, answer.Cautions);
     }
 
-    private static async Task<PullView> ReadyAsync(PullDesk desk, RuddyContext db, TimeProvider time)
+    private static async Task<PullView> ReadyAsync(PullDesk desk, RuddyContext db, SessionDesk sessions, TimeProvider time)
     {
-        var answer = await PrepareEndpoints.CurrentAsync(db, time);
+        var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
         if (answer.Problems.Count > 0) throw new RuddySpring.Core.DoesNotFitException(answer.Problems[0].Field, answer.Problems[0].Sentence);
         if (!answer.Fits) throw new RuddySpring.Core.DoesNotFitException("yieldGrams", answer.FitSentence);
         var sheet = answer.Sheet;
@@ -90,13 +91,13 @@ public static class PullEndpoints
             DaysFromRoast = bag is null ? (int?)null : BenchEndpoints.DaysFromRoast(bag, time),
             answer.WaterC,
         });
-        return await ViewAsync(desk, db, time);
+        return await ViewAsync(desk, db, sessions);
     }
 
-    private static async Task<SavedShot> SaveAsync(PullDesk desk, PullJournal journal, RuddyContext db)
+    private static async Task<SavedShot> SaveAsync(PullDesk desk, PullJournal journal, RuddyContext db, SessionDesk sessions)
     {
         var (start, trace, marked, notices) = desk.Finish();
-        var shot = await StoreAsync(db, start, trace, marked, notices);
+        var shot = await StoreAsync(db, sessions, start, trace, marked, notices);
         desk.Clear(start.Id);
         journal.Close(start.Id);
         return new(shot.Id);
@@ -124,12 +125,12 @@ public static class PullEndpoints
         return found;
     }
 
-    private static async Task<SavedShot> SaveRecoveredAsync(string id, PullDesk desk, PullJournal journal, RuddyContext db)
+    private static async Task<SavedShot> SaveRecoveredAsync(string id, PullDesk desk, PullJournal journal, RuddyContext db, SessionDesk sessions)
     {
         var pull = Found(id, desk, journal);
         var (trace, marked) = Replay(pull);
         var shot = await StoreAsync(
-            db, pull.Start, trace, marked, "The application was interrupted during this pull; the trace was brought back from its journal.");
+            db, sessions, pull.Start, trace, marked, "The application was interrupted during this pull; the trace was brought back from its journal.");
         journal.Close(id);
         return new(shot.Id);
     }
@@ -158,7 +159,7 @@ public static class PullEndpoints
         return (tracker.ToTrace(), tracker.Marked with { Stop = stop });
     }
 
-    private static async Task<Shot> StoreAsync(RuddyContext db, PullStart start, Trace trace, Moments marked, string notices)
+    private static async Task<Shot> StoreAsync(RuddyContext db, SessionDesk sessions, PullStart start, Trace trace, Moments marked, string notices)
     {
         var sheet = start.Sheet;
         var shot = new Shot
@@ -179,6 +180,8 @@ public static class PullEndpoints
         await Ledger.ShotText.SetAsync(db, shot);
         db.Shots.Add(shot);
         await db.SaveChangesAsync();
+        await sessions.ShotPulledAsync(
+            shot.MachineId, shot.PulledAt, shot.Measures.SecondsFromLever ?? trace.EndSeconds, shot.Measures.CupGrams ?? shot.YieldGrams, shot.DoseGrams);
         return shot;
     }
 }

@@ -30,7 +30,4 @@ public sealed class Household
 
     /// <summary>The sheet being prepared, as JSON; null before the first.</summary>
     public string? SheetJson { get; set; }
-
-    /// <summary>The warm-up under way, as JSON; null when none.</summary>
-    public string? WarmJson { get; set; }
 }

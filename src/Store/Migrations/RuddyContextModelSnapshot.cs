@@ -139,12 +139,51 @@ namespace RuddySpring.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("WarmJson")
+                    b.HasKey("Id");
+
+                    b.ToTable("Households");
+                });
+
+            modelBuilder.Entity("RuddySpring.Store.Entities.Session", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<double>("AltitudeMetres")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("AmbientC")
+                        .HasColumnType("REAL");
+
+                    b.Property<long>("CreatedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Log")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("MachineId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("OriginAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ReadyAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Wants")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
-                    b.ToTable("Households");
+                    b.HasIndex("MachineId", "CreatedAt");
+
+                    b.ToTable("Sessions");
                 });
 
             modelBuilder.Entity("RuddySpring.Store.Entities.Shot", b =>
@@ -246,6 +285,17 @@ namespace RuddySpring.Store.Migrations
                     b.HasKey("ShotId");
 
                     b.ToTable("Traces");
+                });
+
+            modelBuilder.Entity("RuddySpring.Store.Entities.Session", b =>
+                {
+                    b.HasOne("RuddySpring.Store.Entities.BenchMachine", "Machine")
+                        .WithMany()
+                        .HasForeignKey("MachineId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Machine");
                 });
 
             modelBuilder.Entity("RuddySpring.Store.Entities.Shot", b =>

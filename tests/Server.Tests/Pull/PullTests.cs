@@ -32,7 +32,7 @@ public sealed class PullTests : IAsyncLifetime
             lock (frames) frames.Add(f);
         });
         await hub.StartAsync();
-        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 3, "three instruments are connected");
+        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 4, "four instruments are connected");
         await _server.PostAsync("/api/pull/ready");
         await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["reading"]?["cupGrams"] > 12, "12 g are in the cup");
         await _server.PostAsync("/api/pull/mark", new { moment = "blonding" });

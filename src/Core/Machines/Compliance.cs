@@ -1,0 +1,16 @@
+namespace RuddySpring.Core.Machines;
+
+/// <summary>
+/// How soft trapped air makes a lever: C = V_air p_0 / p_abs^2 (isothermal gas). A piston that displaces Q_in into a puck that lets Q_out
+/// through raises the pressure at dp/dt = (Q_in - Q_out) / C.
+/// </summary>
+public static class Compliance
+{
+    /// <summary>Compliance in ml/bar at a gauge pressure in bar, for a volume of air in ml at the pressure outside in bar absolute.</summary>
+    public static double MlPerBar(double airMl, double gaugeBar, double atmosphereBar) =>
+        airMl * atmosphereBar / Math.Pow(gaugeBar + atmosphereBar, 2);
+
+    /// <summary>Stroke in ml that is lost squeezing the air up to a gauge pressure in bar (Boyle).</summary>
+    public static double LostMl(double airMl, double gaugeBar, double atmosphereBar) =>
+        airMl * (1.0 - (atmosphereBar / (gaugeBar + atmosphereBar)));
+}

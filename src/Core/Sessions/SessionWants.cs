@@ -1,0 +1,76 @@
+using RuddySpring.Core.Heat;
+using RuddySpring.Core.Pulls;
+
+namespace RuddySpring.Core.Sessions;
+
+/// <summary>One drink.</summary>
+/// <param name="For">Whom it is for; empty where nobody is named.</param>
+/// <param name="MilkGrams">Milk to steam for it, g, 0 to 400; 0 for none.</param>
+public sealed record Drink(string For, double MilkGrams);
+
+/// <summary>What a session is to give, and how the bench works.</summary>
+public sealed record SessionWants
+{
+    /// <summary>The drinks in the order they are wanted, 1 to 12.</summary>
+    public required IReadOnlyList<Drink> Drinks { get; init; }
+
+    /// <summary>Coffee a pull, g.</summary>
+    public required double DoseGrams { get; init; }
+
+    /// <summary>Yield a pull, g.</summary>
+    public required double YieldGrams { get; init; }
+
+    /// <summary>Drinks that one pull is shared into, 1 or 2.</summary>
+    public int CupsAPull { get; init; } = 1;
+
+    /// <summary>Spare baskets or heads that can be filled while it warms, 0 to 6.</summary>
+    public int SpareBaskets { get; init; }
+
+    /// <summary>Grinding a dose, s, 0 to 600. By hand a minute or more.</summary>
+    public double GrindSeconds { get; init; } = 60;
+
+    /// <summary>Whether a cold wet cloth may be put round the group; otherwise it rests switched off.</summary>
+    public bool Cloth { get; init; } = true;
+
+    /// <summary>Whether milk is steamed while the arm pulls.</summary>
+    public bool SteamAlongside { get; init; }
+
+    /// <summary>How a kettle machine is warmed.</summary>
+    public PreheatMethod Preheat { get; init; } = PreheatMethod.SteamBath;
+
+    /// <summary>Wait between pouring and pressing on a kettle machine, s.</summary>
+    public double BloomSeconds { get; init; } = 10;
+
+    /// <summary>Water the kettle holds, g, 200 to 3000.</summary>
+    public double KettleGrams { get; init; } = 800;
+
+    /// <summary>Pulls that the drinks take.</summary>
+    public int Pulls => (Drinks.Count + CupsAPull - 1) / CupsAPull;
+
+    /// <summary>The wants with every number checked.</summary>
+    /// <exception cref="FieldRangeException">A number is out of range; the exception names it.</exception>
+    public SessionWants Checked()
+    {
+        SessionRanges.Drinks.Check(Drinks.Count);
+        foreach (var drink in Drinks) SessionRanges.Milk.Check(drink.MilkGrams);
+        CupVolumes.Dose.Check(DoseGrams);
+        CupVolumes.Yield.Check(YieldGrams);
+        SessionRanges.CupsAPull.Check(CupsAPull);
+        SessionRanges.SpareBaskets.Check(SpareBaskets);
+        SessionRanges.Grind.Check(GrindSeconds);
+        SessionRanges.Kettle.Check(KettleGrams);
+        KettlePreheat.Bloom.Check(BloomSeconds);
+        return this;
+    }
+}
+
+/// <summary>Ranges of what a session may be asked.</summary>
+public static class SessionRanges
+{
+    public static readonly FieldRange Drinks = new("drinks", "Number of drinks", 1, 12, "");
+    public static readonly FieldRange Milk = new("milkGrams", "Milk", 0, 400, "g");
+    public static readonly FieldRange CupsAPull = new("cupsAPull", "Cups from one pull", 1, 2, "");
+    public static readonly FieldRange SpareBaskets = new("spareBaskets", "Spare baskets", 0, 6, "");
+    public static readonly FieldRange Grind = new("grindSeconds", "Grinding a dose", 0, 600, "s");
+    public static readonly FieldRange Kettle = new("kettleGrams", "Water in the kettle", 200, 3000, "g");
+}

@@ -1,0 +1,76 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core.Heat;
+using RuddySpring.Core.Traces;
+using RuddySpring.Server.Instruments;
+using RuddySpring.Server.Prepare;
+using RuddySpring.Store;
+using RuddySpring.Store.Entities;
+
+namespace RuddySpring.Server.Sessions;
+
+/// <summary>One change of a session at a time, whoever makes it.</summary>
+public sealed class SessionGate : IDisposable
+{
+    private readonly SemaphoreSlim _one = new(1);
+
+    /// <summary>Does something to sessions while nobody else does.</summary>
+    public async Task<T> AloneAsync<T>(Func<Task<T>> change)
+    {
+        await _one.WaitAsync();
+        try
+        {
+            return await change();
+        }
+        finally
+        {
+            _one.Release();
+        }
+    }
+
+    public void Dispose() => _one.Dispose();
+}
+
+/// <summary>Reads a streaming probe on the group into the session under way, once a minute.</summary>
+public sealed class GroupProbe(IServiceScopeFactory scopes, InstrumentDesk instruments, SessionGate gate, ILogger<GroupProbe> log) : BackgroundService
+{
+    private static readonly TimeSpan LookEvery = TimeSpan.FromSeconds(5);
+    private const double EverySeconds = 60;
+
+    /// <summary>Tells the devices what has happened to the machine's heat; they may ignore it.</summary>
+    public static string Announcement(Session session, double nowSeconds, IReadOnlyList<HeatEvent> events) => JsonSerializer.Serialize(
+        new { Session = "heat", Machine = session.Machine.Spec, events, session.AmbientC, session.AltitudeMetres, nowSeconds }, RuddyContext.Json);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            await Task.Delay(LookEvery, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            if (stoppingToken.IsCancellationRequested || !instruments.Has(Channel.Group)) continue;
+            try
+            {
+                await gate.AloneAsync(ReadAsync);
+            }
+            catch (Exception error) when (error is Hosting.NotThereException or DbUpdateException or Microsoft.Data.Sqlite.SqliteException)
+            {
+                log.LogDebug(error, "The group probe was not read this time");
+            }
+        }
+    }
+
+    private async Task<bool> ReadAsync()
+    {
+        var probe = instruments.View().FirstOrDefault(d => !d.Silent && d.Latest.ContainsKey(nameof(Channel.Group)));
+        if (probe is null) return false;
+        using var scope = scopes.CreateScope();
+        var db = scope.ServiceProvider.GetRequiredService<RuddyContext>();
+        var desk = scope.ServiceProvider.GetRequiredService<SessionDesk>();
+        var open = await desk.OpenAsync((await PrepareEndpoints.SheetAsync(db)).MachineId);
+        if (open?.OriginAt is null) return false;
+        var last = open.Log.Readings.LastOrDefault(r => r.Kind == HeatReadingKind.Probe);
+        if (last is not null && desk.NowSeconds(open) - last.AtSeconds < EverySeconds) return false;
+        desk.Read(open, new(HeatReadingKind.Probe, Math.Round(probe.Latest[nameof(Channel.Group)], 1)));
+        await db.SaveChangesAsync();
+        return true;
+    }
+}

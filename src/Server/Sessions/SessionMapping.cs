@@ -1,0 +1,114 @@
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Heat;
+using RuddySpring.Core.Sessions;
+using RuddySpring.Core.Water;
+using RuddySpring.Store.Entities;
+
+namespace RuddySpring.Server.Sessions;
+
+/// <summary>A session as the screen shows it.</summary>
+public static class SessionMapping
+{
+    private const int MostPoints = 220;
+
+    public static SessionView View(SessionDesk desk, Session session)
+    {
+        var spec = session.Machine.Spec;
+        var heat = HeatConstants.Of(spec);
+        var plan = desk.Plan(session);
+        var now = desk.NowSeconds(session);
+        var origin = desk.Origin(session);
+        var steps = Steps(session, plan);
+        return new(
+            session.Id == 0 ? null : session.Id, session.MachineId, session.Machine.Name, spec.Family, spec.HasBoiler, heat.HeaterStepsC.Count > 0,
+            spec.Reads, spec.Lamp, heat.BandLowC, heat.BandHighC, session.OriginAt is not null, origin, now, session.ReadyAt, session.Wants, steps,
+            Thin(plan.Course), plan.Shots, [.. session.Log.Readings.Select((r, i) => new ReadingView(i, r.Kind, r.AtSeconds, r.Value))],
+            plan.StartSeconds, plan.LastCupSeconds, plan.EndSeconds, plan.Problem, plan.Remedies, plan.Water, Now(session, desk.Run(session)),
+            Saturation.BoilingPointC(session.AltitudeMetres), steps.FirstOrDefault(s => s.State is StepState.Due or StepState.UnderWay)?.Title);
+    }
+
+    /// <summary>How warm a machine is, from its run.</summary>
+    public static HeatNow Now(Session session, HeatRun run)
+    {
+        var spec = session.Machine.Spec;
+        var heat = HeatConstants.Of(spec);
+        var banded = spec.HasBoiler || heat.HeaterStepsC.Count > 0;
+        var inBand = banded && run.GroupC >= heat.BandLowC && run.GroupC <= heat.BandHighC;
+        var water = WaterAtPuck(session, run);
+        var bled = spec.BoilerGaugeBar is not null && run.GaugeBar is { } gauge ? Saturation.BoilerTemperatureC(gauge, session.AltitudeMetres) : 0;
+        return new(
+            run.GroupC, run.PlusMinusK, run.BoilerC, run.GaugeBar, inBand, spec.HasBoiler ? ShotsLeft(session, run, heat) : 0, water.Value, water.PlusMinus,
+            run.AirShare > 0.05 && run.GaugeBar > 0.1 ? new(run.GaugeBar.Value, run.BoilerC!.Value, bled) : null, run.Heating);
+    }
+
+    /// <summary>Water at the puck if the shot were pulled now.</summary>
+    public static Estimate WaterAtPuck(Session session, HeatRun run) => session.Machine.Spec.HasBoiler
+        ? TemperatureByPressure.WaterAtPuck(session.Machine.Spec, run.GroupC, run.BoilerC!.Value, run.PlusMinusK)
+        : KettlePreheat.WaterAtPuck(session.Machine.Spec, run, Saturation.BoilingPointC(session.AltitudeMetres), session.Wants.BloomSeconds, run.PlusMinusK);
+
+    private static int ShotsLeft(Session session, HeatRun run, HeatConstants heat)
+    {
+        const int most = 9;
+        const double every = 150;
+        var ahead = run.Clone();
+        var water = Core.Pulls.CupVolumes.WaterGrams(session.Machine.Spec, session.Wants.DoseGrams, session.Wants.YieldGrams);
+        for (var shots = 0; shots < most; shots++)
+        {
+            if (ahead.GroupC > heat.BandHighC || ahead.GroupC < heat.BandLowC || ahead.WaterGrams - water < heat.MinimumGrams) return shots;
+            ahead.Add(new(HeatEventKind.Shot, ahead.Seconds, 40, water, session.Wants.DoseGrams));
+            ahead.AdvanceTo(ahead.Seconds + every);
+        }
+
+        return most;
+    }
+
+    private static List<SessionStepView> Steps(Session session, SessionPlan plan)
+    {
+        var log = session.Log;
+        var past = log.Done.OrderBy(d => d.EndSeconds).Select(d => new SessionStepView(
+            d.Key, d.Kind, d.StartSeconds, d.EndSeconds - d.StartSeconds, StepTitles.Of(d), "", null, false, null, null, d.Skipped ? StepState.Skipped : StepState.Done));
+        var ahead = plan.Steps.Select(s => new SessionStepView(
+            s.Key, s.Kind, s.StartSeconds, s.Seconds, s.Title, s.Detail, s.Caution, s.HandsFree, s.Pull, s.GroupC,
+            log.UnderWay.Any(d => d.Key == s.Key) ? StepState.UnderWay : StepState.Due));
+        return [.. past, .. ahead];
+    }
+
+    private static List<CoursePoint> Thin(IReadOnlyList<HeatPoint> points)
+    {
+        var every = Math.Max(1, points.Count / MostPoints);
+        return [.. points.Where((_, i) => i % every == 0 || i == points.Count - 1)
+            .Select(p => new CoursePoint(Math.Round(p.Seconds, 1), Math.Round(p.GroupC, 2), Math.Round(p.PlusMinusK, 2), p.BoilerC is { } b ? Math.Round(b, 1) : null))];
+    }
+}
+
+/// <summary>What a step that is over is called.</summary>
+public static class StepTitles
+{
+    public static string Of(DoneStep step)
+    {
+        var number = step.Key.Contains('-', StringComparison.Ordinal) ? " " + step.Key[(step.Key.IndexOf('-', StringComparison.Ordinal) + 1)..] : "";
+        return step.Kind switch
+        {
+            StepKind.Fill => "Boiler filled",
+            StepKind.SwitchOn => "Switched on",
+            StepKind.Bleed => "False pressure bled",
+            StepKind.Boil => "Kettle boiled",
+            StepKind.Preheat => "Preheated",
+            StepKind.Flush => "Blank fill",
+            StepKind.Grind => $"Dose{number} ground",
+            StepKind.Prepare => $"Puck{number} prepared",
+            StepKind.Cloth => "Cooled with a cloth",
+            StepKind.Rest => "Rested, switched off",
+            StepKind.Shot => $"Pull{number}",
+            StepKind.Steam => "Milk steamed",
+            StepKind.Froth => "Milk frothed",
+            StepKind.Depressurise => "Steam released",
+            StepKind.Cool => "Cooled down",
+            StepKind.Refill => "Boiler refilled",
+            StepKind.Purge => "Purged",
+            StepKind.Rinse => "Rinsed",
+            StepKind.SwitchOff => "Switched off",
+            _ => step.Key,
+        };
+    }
+}
