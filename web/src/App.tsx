@@ -12,6 +12,9 @@ const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
 const ComparePage = lazy(() => import('./ledger/ComparePage'));
 const ImportPage = lazy(() => import('./exchange/ImportPage'));
 const ShelfPage = lazy(() => import('./shelf/ShelfPage'));
+const MachinesPage = lazy(() => import('./machines/MachinesPage'));
+const NewMachinePage = lazy(() => import('./machines/NewMachinePage'));
+const MachinePage = lazy(() => import('./machines/MachinePage'));
 const SettingsPage = lazy(() => import('./settings/SettingsPage'));
 
 const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{element}</Suspense>;
@@ -31,6 +34,9 @@ const router = createBrowserRouter([
       { path: 'ledger/compare', element: page(<ComparePage />) },
       { path: 'ledger/import', element: page(<ImportPage />) },
       { path: 'shelf', element: page(<ShelfPage />) },
+      { path: 'machines', element: page(<MachinesPage />) },
+      { path: 'machines/new', element: page(<NewMachinePage />) },
+      { path: 'machines/:id', element: page(<MachinePage />) },
       { path: 'settings', element: page(<SettingsPage />) },
       { path: '*', element: <NotThere /> },
     ],

@@ -15,6 +15,11 @@ public static class Spring
         return top + ((end - top) * Math.Max(0.0, movedMl) / machine.ChamberMl);
     }
 
+    /// <summary>Work in J of one free stroke: the area under its line on the indicator card; null without a spring.</summary>
+    public static double? WorkJ(Machine machine) => machine.SpringTopBar is { } top && machine.SpringEndBar is { } end
+        ? (top + end) / 2.0 * machine.ChamberMl * Units.JoulesPerBarMl
+        : null;
+
     /// <summary>
     /// Rate in N/m of a helical compression spring, k = G d^4 / (8 D^3 n) (any machine-design handbook).
     /// </summary>

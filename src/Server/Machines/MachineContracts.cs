@@ -21,11 +21,12 @@ public sealed record SoftPoint(double AirMl, double MlPerBarAtTwo, double MlPerB
 
 /// <summary>What a machine can do.</summary>
 /// <param name="ReachBar">Pressure that the brewer's force reaches half-way; null where the hand makes no pressure.</param>
+/// <param name="SpringWorkJ">Work of one free stroke; null without a spring.</param>
 /// <param name="CockKgf">Force to cock the spring; null without one.</param>
 /// <param name="LargestYieldGrams">Largest cup from the usual dose.</param>
 /// <param name="StrokesForUsualYield">Strokes or pumps for the usual yield.</param>
 public sealed record CanDo(
-    IReadOnlyList<ForceLine> Force, double? ReachBar, double? CockKgf, IReadOnlyList<SpringPoint> SpringLine, double DoseGrams, double YieldGrams,
+    IReadOnlyList<ForceLine> Force, double? ReachBar, double? CockKgf, IReadOnlyList<SpringPoint> SpringLine, double? SpringWorkJ, double DoseGrams, double YieldGrams,
     double LargestYieldGrams, double WaterGrams, int StrokesForUsualYield, IReadOnlyList<SoftPoint> Soft);
 
 /// <summary>One machine, whole.</summary>

@@ -81,7 +81,7 @@ public static class MachineEndpoints
             spec.PressureBy == PressureBy.Arm ? Lever.PressureBar(spec, spec.WillingForceKgf) : null,
             spec.SpringTopBar is { } top ? Lever.HandForceKgf(spec, top) : null,
             spec.SpringTopBar is null ? [] : [.. Enumerable.Range(0, 21).Select(i => i / 20.0 * spec.ChamberMl * 0.9999).Select(v => new SpringPoint(v, Spring.PressureBar(spec, v)!.Value))],
-            dose, yield, CupVolumes.LargestYieldGrams(spec, dose, HotC), water, (int)Math.Ceiling(water / stroke),
+            Spring.WorkJ(spec), dose, yield, CupVolumes.LargestYieldGrams(spec, dose, HotC), water, (int)Math.Ceiling(water / stroke),
             [.. AirMl.Select(air => new SoftPoint(
                 air, Compliance.MlPerBar(air, 2, Atmosphere.SeaLevelBar), Compliance.MlPerBar(air, 9, Atmosphere.SeaLevelBar), Compliance.LostMl(air, 9, Atmosphere.SeaLevelBar)))]);
     }

@@ -7,7 +7,7 @@ import { Button, Caution, Figure, H2, Notice, PageTitle, Panel, Waiting } from '
 import { number, useUnits } from '../shared/units/units';
 import { Gauge } from './Gauge';
 import { PlanSketch } from './PlanSketch';
-import { useSheetEditor } from './useSheetEditor';
+import { machineChooser, useSheetEditor } from './useSheetEditor';
 
 /** One sheet in working order: who and what, how much, what comes of it, then to the pull. */
 export default function PreparePage() {
@@ -23,8 +23,8 @@ export default function PreparePage() {
         <Waiting error={error} />
         {error && (
           <Box mt="3">
-            <Link to="/shelf" style={{ textDecoration: 'underline' }}>
-              Go to the shelf and add a machine
+            <Link to="/machines/new" style={{ textDecoration: 'underline' }}>
+              Add a machine
             </Link>
           </Box>
         )}
@@ -39,17 +39,7 @@ export default function PreparePage() {
   const wrong = (field: string) => answer.problems.find((p) => p.field === field)?.sentence;
   const last = answer.lastTime;
   const force = units.force(answer.handForceKgf, 0);
-  // another machine starts from what its family usually takes
-  const chooseMachine = (id: number) => {
-    const next = bench.machines.find((m) => m.id === id)!;
-    const family = bench.families.find((f) => f.family === next.spec.family);
-    change({
-      machineId: id,
-      doseGrams: family?.doseGrams ?? sheet.doseGrams,
-      yieldGrams: family?.yieldGrams ?? sheet.yieldGrams,
-      planKey: next.planKeys[0]!,
-    });
-  };
+  const chooseMachine = machineChooser(bench, sheet, change);
   const mayPull = answer.problems.length === 0 && answer.fits;
 
   return (
@@ -229,7 +219,7 @@ export default function PreparePage() {
                 wholeLabel={`of ${number(answer.mostWaterGrams, 0)} g`}
                 bad={answer.waterGrams !== null && !answer.fits}
               >
-                {answer.fitSentence}
+                {units.sentence(answer.fitSentence)}
               </Gauge>
               <Gauge
                 label={`Hand force at ${units.pressure(answer.peakBar, 1).value} ${units.pressureUnit}`}
@@ -239,7 +229,7 @@ export default function PreparePage() {
                 wholeLabel={answer.handForceKgf === null ? '' : `of ${units.force(answer.willingForceKgf).value} ${force.unit}`}
                 bad={answer.handForceKgf !== null && answer.handForceKgf > answer.willingForceKgf}
               >
-                {answer.forceSentence}
+                {units.sentence(answer.forceSentence)}
               </Gauge>
             </Grid>
           </Panel>

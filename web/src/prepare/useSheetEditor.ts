@@ -7,6 +7,19 @@ type Sheet = Schemas['Sheet'];
 
 const pauseMs = 40;
 
+/** Another machine starts from what its family usually takes. */
+export const machineChooser =
+  (bench: Schemas['BenchView'], sheet: Sheet, change: (part: Partial<Sheet>) => void) => (id: number) => {
+    const next = bench.machines.find((m) => m.id === id)!;
+    const family = bench.families.find((f) => f.family === next.spec.family);
+    change({
+      machineId: id,
+      doseGrams: family?.doseGrams ?? sheet.doseGrams,
+      yieldGrams: family?.yieldGrams ?? sheet.yieldGrams,
+      planKey: next.planKeys[0]!,
+    });
+  };
+
 /** The sheet as typed, with the server's answer following a moment later. What is typed is kept even where it does not do. */
 export function useSheetEditor() {
   const queries = useQueryClient();
@@ -28,7 +41,7 @@ export function useSheetEditor() {
         setTyped(null);
       }
       setProblem(null);
-      void queries.invalidateQueries({ queryKey: ['warm'] });
+      void queries.invalidateQueries({ queryKey: ['session'] });
     } catch (thrown) {
       setProblem(sentenceOf(thrown));
     }

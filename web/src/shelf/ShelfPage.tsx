@@ -4,18 +4,14 @@ import { useState, type ReactNode } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
-import { number, useUnits } from '../shared/units/units';
-import { familyNames } from './families';
-import { MachineForm } from './MachineForm';
 import { BagForm, BrewerForm, GrinderForm } from './SmallForms';
 
 type Bench = Schemas['BenchView'];
-type Editing = { kind: 'bag' | 'grinder' | 'machine' | 'brewer'; id: number | null } | null;
+type Editing = { kind: 'bag' | 'grinder' | 'brewer'; id: number | null } | null;
 
 /** What stands on the bench and lies in the cupboard. */
 export default function ShelfPage() {
   const queries = useQueryClient();
-  const units = useUnits();
   const { data: bench, error } = useBench();
   const [editing, setEditing] = useState<Editing>(null);
   const save = useMutation({
@@ -48,7 +44,7 @@ export default function ShelfPage() {
   const one = (id: number) => ({ params: { path: { id } } });
   return (
     <>
-      <PageTitle title="Shelf">Beans, grinders, machines and people. Prepare takes from here.</PageTitle>
+      <PageTitle title="Shelf">Beans, grinders and people. Prepare takes from here.</PageTitle>
       {save.error && !(save.error instanceof Problem && save.error.field) && (
         <Notice role="alert">{sentenceOf(save.error)}</Notice>
       )}
@@ -79,36 +75,6 @@ export default function ShelfPage() {
           )}
         </Panel>
         <Grid gap="4">
-          <Panel>
-            <Heading title="Machines" add="Add a machine" onAdd={() => open({ kind: 'machine', id: null })} />
-            {is('machine', null) && (
-              <MachineForm
-                {...form}
-                families={bench.families}
-                save={(body) => save.mutate(() => data(api.POST('/api/bench/machines', { body })))}
-              />
-            )}
-            {bench.machines.length === 0 && <Empty>No machine yet. Add yours: its family gives it numbers to start from.</Empty>}
-            {bench.machines.map((m) =>
-              is('machine', m.id) ? (
-                <MachineForm
-                  key={m.id}
-                  {...form}
-                  families={bench.families}
-                  start={m}
-                  save={(body) => save.mutate(() => data(api.PUT('/api/bench/machines/{id}', { ...one(m.id), body })))}
-                />
-              ) : (
-                <Row key={m.id} title={m.name} onChange={() => open({ kind: 'machine', id: m.id })}>
-                  {familyNames[m.spec.family]}. {number(m.spec.basketDiameterMm, 0)} mm basket, {number(m.spec.chamberMl, 0)} ml{' '}
-                  {m.spec.boilerGaugeBar !== null
-                    ? `a stroke, boiler ${units.pressure(m.spec.boilerGaugeBar, 2).value} ${units.pressureUnit}`
-                    : 'chamber'}
-                  {m.pressureBy === 'Arm' ? `, lever ${number(m.spec.leverRatio, 1)} to 1` : ''}.
-                </Row>
-              ),
-            )}
-          </Panel>
           <Panel>
             <Heading title="Grinders" add="Add a grinder" onAdd={() => open({ kind: 'grinder', id: null })} />
             {is('grinder', null) && (

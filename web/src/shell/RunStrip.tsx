@@ -1,8 +1,12 @@
 import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { NavLink, useLocation } from 'react-router';
-import { useHousehold, useLatestShot, useSheet, useWarm } from '../shared/api/queries';
+import { useHousehold, useLatestShot, useSession, useSheet } from '../shared/api/queries';
+import { timeOfDay, useNow } from '../shared/clock';
+import type { Schemas } from '../shared/api/client';
 import { number, useUnits } from '../shared/units/units';
+import { useStepSound } from '../warm/stepSound';
 import { useLiveStatus } from './live';
+import { Ribbon, RibbonLine } from './Ribbon';
 
 const Segment = chakra(NavLink, {
   base: {
@@ -33,17 +37,27 @@ const stages = {
 export function RunStrip() {
   const { data: household } = useHousehold();
   const { data: answer } = useSheet();
-  const { data: warm } = useWarm();
+  const { data: session } = useSession();
+  const now = useNow(1000);
+  useStepSound(session, now);
   const { data: latest } = useLatestShot();
   const status = useLiveStatus();
   const units = useUnits();
   const { pathname } = useLocation();
   const shot = latest?.shots[0];
-  const water = warm
-    ? `Water ${units.temperature(warm.waterC).value} \u00b1${units.temperatureStep(warm.waterPlusMinusC).value} ${units.temperature(0).unit}`
-    : '';
+  const planned = session?.id != null;
+  const degree = units.temperature(0).unit;
+  const warmth = !session
+    ? ''
+    : planned
+      ? session.begun
+        ? `${session.hasBoiler ? 'group' : 'metal'} ${units.temperature(session.now.groupC).value} ${degree}${session.hasBoiler ? (session.now.inBand ? ', in band' : ', not in band') : ''}`
+        : `begin at ${timeOfDay(Date.parse(session.originAt) + session.startSeconds * 1000)}`
+      : answer
+        ? `water ${units.temperature(answer.waterC).value} \u00b1${units.temperatureStep(answer.waterPlusMinusC).value} ${degree}`
+        : '';
   const segments = [
-    { to: '/warm', name: 'Warm', state: warm?.state ? (warm.state.doneAt ? `done, ${water.toLowerCase()}` : 'warming') : water },
+    { to: '/warm', name: 'Warm', state: warmth },
     {
       to: '/prepare',
       name: 'Prepare',
@@ -106,8 +120,35 @@ export function RunStrip() {
         borderColor="hairline"
         truncate
       >
-        {segments.find((s) => pathname.startsWith(s.to))?.state ?? water}
+        {session && planned ? (
+          <RibbonLine session={session} />
+        ) : (
+          (segments.find((s) => pathname.startsWith(s.to))?.state ?? warmth)
+        )}
       </Box>
+      {session && planned && (
+        <Flex display={{ base: 'none', md: 'flex' }} borderTopWidth="1px" borderColor="hairline" align="stretch">
+          <Flex
+            direction="column"
+            justify="center"
+            px="4"
+            width="212px"
+            flexShrink={0}
+            fontSize="13px"
+            lineHeight={1.25}
+            borderInlineEndWidth="1px"
+            borderColor="hairline"
+          >
+            <Box truncate fontWeight={650}>
+              {session.next ? `Next: ${session.next}` : 'All done'}
+            </Box>
+            <Box color="quiet" truncate>
+              {session.next ? nextAt(session, now) : 'end the session under Warm'}
+            </Box>
+          </Flex>
+          <Ribbon session={session} nowMs={now} />
+        </Flex>
+      )}
       {status.connected === false && (
         <Box px="4" py="1" fontSize="14px" bg="page" role="status">
           No live connection to the server. Trying again.
@@ -115,4 +156,13 @@ export function RunStrip() {
       )}
     </Box>
   );
+}
+
+/** When the next step is due, and how far off that is. */
+function nextAt(session: Schemas['SessionView'], nowMs: number): string {
+  const step = session.steps.find((s) => s.state === 'Due' || s.state === 'UnderWay');
+  if (!step) return '';
+  const at = Date.parse(session.originAt) + step.startSeconds * 1000;
+  const mins = Math.round((at - nowMs) / 60_000);
+  return `${timeOfDay(at)}${mins >= 1 ? `, in ${mins} min` : ', now'}`;
 }

@@ -1,218 +1,311 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
-import { useWarm } from '../shared/api/queries';
-import { Button, Caution, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
+import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { useBench, useSession } from '../shared/api/queries';
+import { timeOfDay, useNow } from '../shared/clock';
+import { Choice } from '../shared/ui/Choice';
+import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
-import { WarmCurve } from './WarmCurve';
+import { BehindTheGauge } from './BehindTheGauge';
+import { BleedTo } from './BleedTo';
+import { HeatCourse } from './HeatCourse';
+import { KettleWays } from './KettleWays';
+import { NextStep } from './NextStep';
+import { Readings } from './Readings';
+import { SoundSwitch } from './SoundSwitch';
+import { useSessionActions } from './useSessionActions';
+import { WantsForm } from './WantsForm';
 
-const clock = (seconds: number) => {
-  const s = Math.max(0, Math.round(seconds));
-  return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
-};
+type Session = Schemas['SessionView'];
+type Request = Schemas['SessionRequest'];
 
-/** How warm it is and how long it takes: honest estimates with their uncertainty. */
+/** The session from switch-on to last rinse: planned, followed, and re-planned from what really happened. */
 export default function WarmPage() {
-  const { data: view, error } = useWarm();
+  const { data: session, error } = useSession();
+  const { data: bench } = useBench();
+  const { sheet, change } = useSheetEditor();
   const queries = useQueryClient();
-  const units = useUnits();
-  const elapsed = useElapsed(view);
-  const act = useMutation({
-    mutationFn: (what: { start: Schemas['PreheatMethod'] } | 'done' | 'reset') =>
-      data(
-        what === 'done'
-          ? api.POST('/api/warm/done')
-          : what === 'reset'
-            ? api.POST('/api/warm/reset')
-            : api.POST('/api/warm/start', { body: { method: what.start } }),
-      ),
-    onSuccess: async (next) => {
-      queries.setQueryData(['warm'], next);
-      await queries.invalidateQueries({ queryKey: ['prepare'] });
-    },
-  });
-
-  // while it warms the estimate moves, so it is asked for again now and then
-  const going = view?.state !== null && view?.state !== undefined && view.state.doneAt === null;
-  useEffect(() => {
-    if (!going) return;
-    const timer = setInterval(() => void queries.invalidateQueries({ queryKey: ['warm'] }), 5000);
-    return () => clearInterval(timer);
-  }, [going, queries]);
-
-  if (!view) {
+  if (!session || !bench || !sheet) {
     return (
       <>
         <PageTitle title="Warm" />
         <Waiting error={error} />
+        {error && (
+          <Box mt="3">
+            <Link to="/machines/new" style={{ textDecoration: 'underline' }}>
+              Add a machine
+            </Link>
+          </Box>
+        )}
       </>
     );
   }
-
-  const degree = units.temperature(0).unit;
-  const left = view.readyAfterSeconds === null ? null : view.readyAfterSeconds - (elapsed ?? 0);
-  const chosen = view.choices.find((c) => c.method === view.state?.method);
+  const choose = machineChooser(bench, sheet, change);
   return (
     <>
-      <PageTitle title="Warm">
-        {view.machineName}, at {number(view.altitudeMetres, 0)} m.{' '}
-        <Link to="/prepare" style={{ textDecoration: 'underline' }}>
-          Another machine
-        </Link>
-      </PageTitle>
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="4" alignItems="start">
-        <Grid gap="4">
-          <Panel>
-            <Grid templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="4">
-              <Figure
-                label="Water boils here at"
-                value={units.temperature(view.boilingPointC, 1).value}
-                unit={degree}
-                colour="temperatureText"
-                note={`${number(view.altitudeMetres, 0)} m above the sea`}
-              />
-              {view.boilerC !== null && (
-                <Figure
-                  label="Boiler at its set pressure"
-                  value={units.temperature(view.boilerC, 1).value}
-                  unit={degree}
-                  colour="temperatureText"
-                  note={`${units.pressure(view.boilerGaugeBar, 2).value} ${units.pressureUnit} on the gauge, no air in it`}
-                />
-              )}
-              <Figure
-                label="Water at the puck"
-                value={units.temperature(view.waterC).value}
-                unit={`\u00b1${units.temperatureStep(view.waterPlusMinusC).value} ${degree}`}
-                colour="temperatureText"
-                note={`${view.state ? 'if you pull now' : view.hasBoiler ? 'after 25 min' : 'after a steam bath'}; narrowed by ${view.narrowedBy}`}
-              />
-            </Grid>
-          </Panel>
-
-          {view.hasBoiler ? (
-            <Panel>
-              <H2>Warming up</H2>
-              {view.readyAfterSeconds === null && (
-                <Notice>At this boiler pressure the group does not reach its band by itself; blank fills bring it up.</Notice>
-              )}
-              <WarmCurve view={view} nowMinutes={elapsed === null ? null : elapsed / 60} />
-            </Panel>
-          ) : (
-            <Panel>
-              <H2>Ways to warm it</H2>
-              <Grid gap="2">
-                {view.choices.map((choice) => (
-                  <Flex
-                    key={choice.method}
-                    gap="3"
-                    align="center"
-                    wrap="wrap"
-                    p="3"
-                    borderWidth="1px"
-                    borderRadius="small"
-                    borderColor={choice.method === view.state?.method ? 'text' : 'hairline'}
-                  >
-                    <Box flex="1" minWidth="200px">
-                      <Box fontWeight={650}>{choice.name}</Box>
-                      <Box fontSize="14px" color="quiet">
-                        {choice.how}
-                      </Box>
-                    </Box>
-                    <Box width="150px">
-                      <Figure
-                        label="water at the puck"
-                        size={28}
-                        value={units.temperature(choice.waterC).value}
-                        unit={`\u00b1${units.temperatureStep(choice.plusMinusC).value} ${degree}`}
-                        colour="temperatureText"
-                      />
-                    </Box>
-                    {choice.seconds > 0 && (
-                      <Button onClick={() => act.mutate({ start: choice.method })} width="150px">
-                        Start {clock(choice.seconds)}
-                      </Button>
-                    )}
-                    {choice.seconds === 0 && (
-                      <Button onClick={() => act.mutate({ start: choice.method })} width="150px">
-                        Go without
-                      </Button>
-                    )}
-                  </Flex>
-                ))}
-              </Grid>
-            </Panel>
-          )}
-        </Grid>
-
-        <Grid gap="4">
-          <Panel>
-            <H2>{view.state ? (going ? 'Under way' : 'Done') : 'In this order'}</H2>
-            {view.state && (
-              <Box mb="4">
-                <Figure
-                  label={!going ? 'it took' : left === null ? 'since switch-on' : left > 0 ? 'still to go' : 'ready since'}
-                  size={72}
-                  value={clock(going ? Math.abs(left ?? elapsed ?? 0) : (view.elapsedSeconds ?? 0))}
-                  unit="min"
-                  note={
-                    view.groupC !== null
-                      ? `Group about ${units.temperature(view.groupC).value} ${degree}, band ${units.temperature(view.bandLowC).value} to ${units.temperature(view.bandHighC).value}`
-                      : chosen?.name
-                  }
-                />
-                {chosen && going && (
-                  <Box mt="3">
-                    <Caution>{chosen.caution}</Caution>
-                  </Box>
-                )}
-                <Flex gap="2" mt="4" wrap="wrap">
-                  {going && (
-                    <Button tone="strong" onClick={() => act.mutate('done')}>
-                      It is warm
-                    </Button>
-                  )}
-                  <Button onClick={() => act.mutate('reset')}>Start again</Button>
-                </Flex>
-              </Box>
-            )}
-            <Box as="ol" ps="5" style={{ listStyle: 'decimal' }}>
-              {view.steps.map((step) => (
-                <Box as="li" key={step} mb="2">
-                  {step}
-                </Box>
-              ))}
+      <PageTitle
+        title="Warm"
+        aside={
+          <Flex gap="3" align="flex-end" wrap="wrap">
+            <SoundSwitch />
+            <Box width={{ base: '100%', sm: '240px' }}>
+              <Choice label="Machine" options={bench.machines} value={sheet.machineId} onChange={(id) => id && choose(id)} />
             </Box>
-            {view.hasBoiler && !view.state && (
-              <Button tone="strong" size="big" width="100%" mt="2" onClick={() => act.mutate({ start: 'None' })}>
-                I have switched it on
-              </Button>
-            )}
-          </Panel>
-          <Panel>
-            <Grid gap="2">
-              {view.cautions.map((caution) => (
-                <Caution key={caution}>{caution}</Caution>
-              ))}
-            </Grid>
-          </Panel>
-          {act.error && <Notice role="alert">{sentenceOf(act.error)}</Notice>}
-        </Grid>
-      </Grid>
+          </Flex>
+        }
+      >
+        From switch-on to the last rinse, with the group in its band for every shot.
+      </PageTitle>
+      <Whole
+        key={session.machineId}
+        session={session}
+        people={bench.brewers.map((b) => b.name)}
+        setLamp={async (lamp) => {
+          const machine = bench.machines.find((m) => m.id === session.machineId)!;
+          await data(
+            api.PUT('/api/bench/machines/{id}', {
+              params: { path: { id: machine.id } },
+              body: { name: machine.name, spec: { ...machine.spec, lamp } },
+            }),
+          );
+          await queries.invalidateQueries();
+        }}
+      />
     </>
   );
 }
 
-/** Seconds since the warm-up began, ticking; null when none is under way. */
-function useElapsed(view: Schemas['WarmView'] | undefined): number | null {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 500);
-    return () => clearInterval(timer);
-  }, []);
-  if (!view?.state) return null;
-  const start = Date.parse(view.state.startedAt);
-  return ((view.state.doneAt ? Date.parse(view.state.doneAt) : now) - start) / 1000;
+interface WholeProps {
+  session: Session;
+  people: readonly string[];
+  setLamp: (lamp: Schemas['LampMeans']) => Promise<void>;
+}
+
+function Whole({ session: kept, people, setLamp }: WholeProps) {
+  const actions = useSessionActions();
+  const now = useNow(500);
+  const [draft, setDraft] = useState<Request | null>(null);
+  const [trial, setTrial] = useState<Session | null>(null);
+  const planned = kept.id !== null;
+  const request = draft ?? { wants: kept.wants, readyAt: kept.readyAt };
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const preview = useMutation({
+    mutationFn: (body: Request) =>
+      planned ? data(api.PUT('/api/session', { body })) : data(api.POST('/api/session/preview', { body })),
+  });
+  const queries = useQueryClient();
+  const { mutate } = preview;
+  const ask = useCallback(
+    (body: Request) =>
+      mutate(body, {
+        onSuccess: (next) => {
+          if (next.id === null) setTrial(next);
+          else {
+            setDraft(null);
+            queries.setQueryData(['session'], next);
+          }
+        },
+      }),
+    [mutate, queries],
+  );
+  const changed = (body: Request) => {
+    setDraft(body);
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => ask(body), 150);
+  };
+  useEffect(() => () => clearTimeout(timer.current), []);
+
+  const session = planned ? kept : (trial ?? kept);
+  const problem = preview.error ?? actions.ask.error;
+  const wrong = (field: string) => (problem instanceof Problem && problem.field === field ? problem.message : undefined);
+  const other =
+    actions.tick.error ??
+    actions.undo.error ??
+    actions.end.error ??
+    (problem instanceof Problem && problem.field ? null : problem);
+  return (
+    <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="4" alignItems="start">
+      <Grid gap="4">
+        <Panel>
+          <Now session={session} />
+          <HeatCourse session={session} nowMs={now} />
+          <Summary session={session} />
+        </Panel>
+        {other && <Notice role="alert">{sentenceOf(other)}</Notice>}
+        {!planned && (
+          <Panel>
+            <H2>For when, and for whom</H2>
+            <WantsForm session={session} request={request} change={changed} wrong={wrong} people={people} />
+          </Panel>
+        )}
+        {planned && (
+          <Panel>
+            <Readings session={session} actions={actions} setLamp={(lamp) => void setLamp(lamp)} />
+          </Panel>
+        )}
+        {session.hasBoiler ? (
+          <Panel>
+            <BehindTheGauge machineId={session.machineId} />
+          </Panel>
+        ) : (
+          <Panel>
+            <KettleWays machineId={session.machineId} chosen={session.wants.preheat ?? 'None'} />
+          </Panel>
+        )}
+        {session.hasBoiler && (
+          <Panel>
+            <BleedTo machineId={session.machineId} />
+          </Panel>
+        )}
+      </Grid>
+      <Grid gap="4">
+        <Panel>
+          {planned ? (
+            <NextStep session={session} nowMs={now} actions={actions} />
+          ) : (
+            <Proposal
+              session={session}
+              start={() => actions.ask.mutate(request, { onSuccess: () => setDraft(null) })}
+              busy={actions.ask.isPending || preview.isPending}
+            />
+          )}
+        </Panel>
+        {planned && (
+          <Panel>
+            <H2>For when, and for whom</H2>
+            <WantsForm session={session} request={request} change={changed} wrong={wrong} people={people} />
+            <Flex gap="2" mt="3" wrap="wrap" align="center">
+              <Button tone="quiet" asChild>
+                <a href="/api/session/plan.ics" download>
+                  Plan as a calendar file
+                </a>
+              </Button>
+              <Button tone="quiet" onClick={() => actions.end.mutate()}>
+                End the session
+              </Button>
+            </Flex>
+          </Panel>
+        )}
+      </Grid>
+    </Grid>
+  );
+}
+
+/** How warm it is now, in figures. */
+function Now({ session }: { session: Session }) {
+  const units = useUnits();
+  const degree = units.temperature(0).unit;
+  const { now } = session;
+  const banded = session.hasBoiler || session.hasHeater;
+  return (
+    <Grid templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', sm: 'repeat(4, minmax(0,1fr))' }} gap="3" mb="3">
+      <Figure
+        label={session.hasBoiler ? 'Group now' : 'Chamber now'}
+        value={units.temperature(now.groupC).value}
+        unit={`\u00b1${units.temperatureStep(now.plusMinusK).value} ${degree}`}
+        colour="temperatureText"
+        note={
+          banded
+            ? now.inBand
+              ? 'in its band'
+              : `band ${units.temperature(session.bandLowC).value} to ${units.temperature(session.bandHighC).value}`
+            : 'metal'
+        }
+      />
+      {session.hasBoiler ? (
+        <Figure
+          label="Boiler"
+          value={units.temperature(now.boilerC).value}
+          unit={degree}
+          note={
+            now.false
+              ? `false pressure: ${units.pressure(now.false.gaugeBar, 2).value} ${units.pressureUnit} on the gauge would be ${units.temperature(now.false.bledC).value} if bled`
+              : `${units.pressure(now.gaugeBar, 2).value} ${units.pressureUnit} on the gauge${now.elementOn ? ', heating' : ''}`
+          }
+        />
+      ) : (
+        <Figure label="Kettle boils here at" value={units.temperature(session.boilingPointC, 1).value} unit={degree} />
+      )}
+      <Figure
+        label="Water at the puck"
+        value={units.temperature(now.waterC).value}
+        unit={`\u00b1${units.temperatureStep(now.waterPlusMinusK).value} ${degree}`}
+        colour="temperatureText"
+        note="if you pulled now"
+      />
+      <Figure
+        label="Shots left"
+        value={session.hasBoiler ? String(now.shotsLeft) : String(session.water.shotsLeft)}
+        note={
+          session.hasBoiler
+            ? `in band in a row; water for ${session.water.shotsLeft}, or ${number(session.water.steamGramsLeft, 0)} g of steam`
+            : `in ${number(session.water.nowGrams, 0)} g of kettle water`
+        }
+      />
+    </Grid>
+  );
+}
+
+/** What the plan comes to, or why it cannot be met and what would help. */
+function Summary({ session }: { session: Session }) {
+  const origin = Date.parse(session.originAt);
+  const at = (s: number) => timeOfDay(origin + s * 1000);
+  if (session.problem) return <Trouble session={session} />;
+  return (
+    <Box fontSize="14px" aria-live="polite">
+      {session.begun ? '' : `Begin at ${at(session.startSeconds)}. `}Last drink ready at{' '}
+      <strong>{at(session.lastCupSeconds)}</strong>, all over at {at(session.endSeconds)}.
+      {session.water.refills > 0 ? ` ${session.hasBoiler ? 'The boiler' : 'The kettle'} has to be refilled on the way.` : ''}
+      {session.hasBoiler
+        ? ` ${number(session.water.atEndGrams, 0)} g of water left in the boiler at the end; ${number(session.water.minimumGrams, 0)} g must stay over the element.`
+        : ''}
+    </Box>
+  );
+}
+
+function Trouble({ session }: { session: Session }) {
+  const units = useUnits();
+  return (
+    <Notice role="status">
+      <strong>{units.sentence(session.problem!)}</strong>
+      {session.remedies.length > 0 && (
+        <Box as="ul" ps="4" style={{ listStyle: 'disc' }}>
+          {session.remedies.map((r) => (
+            <li key={r}>{units.sentence(r)}</li>
+          ))}
+        </Box>
+      )}
+    </Notice>
+  );
+}
+
+/** The plan before it is kept: what will be done and when. */
+function Proposal({ session, start, busy }: { session: Session; start: () => void; busy: boolean }) {
+  const origin = Date.parse(session.originAt);
+  return (
+    <>
+      <H2>The plan</H2>
+      <Button tone="strong" size="big" width="100%" disabled={busy} onClick={start}>
+        Keep this plan
+      </Button>
+      <Box as="ol" mt="3" aria-label="Planned steps" style={{ listStyle: 'none' }}>
+        {session.steps.map((s) => (
+          <Flex as="li" key={s.key} gap="3" py="1" borderTopWidth="1px" borderColor="hairline" align="baseline">
+            <Box width="44px" style={{ fontStretch: '78%', fontVariantNumeric: 'tabular-nums', fontWeight: 600 }}>
+              {timeOfDay(origin + s.startSeconds * 1000)}
+            </Box>
+            <Box flex="1">{s.title}</Box>
+            {s.handsFree && (
+              <Box fontSize="13px" color="quiet">
+                alongside
+              </Box>
+            )}
+          </Flex>
+        ))}
+      </Box>
+    </>
+  );
 }

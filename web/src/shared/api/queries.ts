@@ -7,7 +7,21 @@ export const useBench = () => useQuery({ queryKey: ['bench'], queryFn: () => dat
 
 export const useSheet = () => useQuery({ queryKey: ['prepare'], queryFn: () => data(api.GET('/api/prepare')), retry: false });
 
-export const useWarm = () => useQuery({ queryKey: ['warm'], queryFn: () => data(api.GET('/api/warm')), retry: false });
+/** The session under way or as it would be planned now; asked for again while it goes on, as the heat moves by itself. */
+export const useSession = () =>
+  useQuery({
+    queryKey: ['session'],
+    queryFn: () => data(api.GET('/api/session')),
+    retry: false,
+    refetchInterval: (query) => (query.state.data?.begun ? 5000 : query.state.data ? 30_000 : false),
+  });
+
+export const useMachine = (id: number) =>
+  useQuery({
+    queryKey: ['machine', id],
+    queryFn: () => data(api.GET('/api/machines/{id}', { params: { path: { id } } })),
+    retry: false,
+  });
 
 export const useShot = (id: number | undefined) =>
   useQuery({

@@ -12,6 +12,10 @@ export interface Units {
   temperature: (degC: number | null | undefined, digits?: number) => Shown;
   temperatureStep: (kelvin: number | null | undefined, digits?: number) => Shown;
   force: (kgf: number | null | undefined, digits?: number) => Shown;
+  /** A sentence of the core with its degC, K, bar and kgf said in the household's units. */
+  sentence: (text: string) => string;
+  /** A typed temperature back to degC. */
+  toCelsius: (shown: number) => number;
   /** Factor from bar to the unit shown, for axes. */
   pressureFactor: number;
   pressureUnit: string;
@@ -31,6 +35,12 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
   const toTemperature = (c: number) => (temperatureUnit === 'degF' ? c * 1.8 + 32 : c);
   const scale = temperatureUnit === 'degF' ? 1.8 : 1;
   const toForce = (kgf: number) => (forceUnit === 'N' ? kgf * 9.80665 : kgf);
+  const convert: Record<string, (value: number, digits: number) => string> = {
+    degC: (v, d) => `${toTemperature(v).toFixed(d)} ${degree}`,
+    K: (v, d) => `${(v * scale).toFixed(d)} ${temperatureUnit === 'degF' ? degree : 'K'}`,
+    bar: (v, d) => `${(v * factor).toFixed(Math.max(0, d - fewer))} ${pressureUnit}`,
+    kgf: (v, d) => `${toForce(v).toFixed(d)} ${forceUnit}`,
+  };
   const map = (value: number | null | undefined, f: (v: number) => number) =>
     value === null || value === undefined ? value : f(value);
   return {
@@ -50,6 +60,14 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
       unit: degree,
     }),
     force: (kgf, digits = 0) => ({ value: fixed(map(kgf, toForce), digits), unit: forceUnit }),
+    sentence: (text) =>
+      text.replace(/(\d+(?:\.(\d+))?)( to (\d+(?:\.\d+)?))? (degC|K|bar|kgf)\b/g, (_, low, decimals, range, high, unit) => {
+        const say = convert[unit]!;
+        const digits = decimals?.length ?? 0;
+        const last = say(Number(range ? high : low), digits);
+        return range ? `${say(Number(low), digits).split(' ')[0]} to ${last}` : last;
+      }),
+    toCelsius: (shown) => (temperatureUnit === 'degF' ? (shown - 32) / 1.8 : shown),
     pressureFactor: factor,
     pressureUnit,
   };

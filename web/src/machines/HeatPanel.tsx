@@ -1,0 +1,182 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { NumberField } from '../shared/ui/NumberField';
+import { Button, Field, H2, Notice, Panel, Select } from '../shared/ui/elements';
+import { Table } from '../shared/ui/Table';
+import { useUnits } from '../shared/units/units';
+import { FitChart } from './FitChart';
+import { useKeepMachine, type Detail } from './MachinePage';
+
+type Heat = Schemas['HeatConstants'];
+
+const tidy = (value: number) => String(Number(value.toPrecision(3)));
+
+/** What the machine's heat goes by, learned from its readings or its family's. */
+export function HeatPanel({ machine }: { machine: Detail }) {
+  const queries = useQueryClient();
+  const units = useUnits();
+  const keepMachine = useKeepMachine(machine);
+  const [draft, setDraft] = useState<Heat | null>(null);
+  const heat = draft ?? machine.heat;
+  const one = { params: { path: { id: machine.id } } };
+  const fresh = async () => {
+    setDraft(null);
+    await queries.invalidateQueries();
+  };
+  const fit = useMutation({
+    mutationFn: (keep: boolean) =>
+      data(keep ? api.POST('/api/machines/{id}/heat-fit', one) : api.GET('/api/machines/{id}/heat-fit', one)),
+    onSuccess: async (view) => {
+      if (view.kept) await fresh();
+    },
+  });
+  const reset = useMutation({ mutationFn: () => data(api.POST('/api/machines/{id}/heat-reset', one)), onSuccess: fresh });
+  const keep = useMutation({
+    mutationFn: (body: Heat) => data(api.PUT('/api/machines/{id}/heat', { ...one, body })),
+    onSuccess: fresh,
+  });
+  const wrong = (field: string) => (keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined);
+  const boiler = machine.spec.boilerGaugeBar !== null && machine.spec.boilerGaugeBar !== undefined;
+  const heated = (machine.heat.heaterStepsC?.length ?? 0) > 0;
+  const set = (part: Partial<Heat>) => {
+    keep.reset();
+    setDraft({ ...heat, ...part });
+  };
+  const field = (label: string, unit: string, key: keyof Heat, step: number, digits = 2) => (
+    <NumberField
+      label={label}
+      unit={unit}
+      step={step}
+      digits={digits}
+      value={heat[key] as number}
+      problem={wrong(key)}
+      onChange={(v) => set({ [key]: v ?? 0 })}
+    />
+  );
+  const view = fit.data;
+  return (
+    <Panel>
+      <H2>Its heat</H2>
+      <Box mb="3">
+        {machine.heatIsFamily
+          ? `These are its family\u2019s constants, good to about ${units.temperatureStep(machine.heat.spreadK ?? 4).value} ${units.temperature(0).unit}.`
+          : machine.heat.fittedReadings
+            ? `Learned from ${machine.heat.fittedReadings} readings; good to about ${units.temperatureStep(machine.heat.spreadK ?? 4, 1).value} ${units.temperature(0).unit}.`
+            : 'Set by you.'}{' '}
+        {machine.heatReadings > 0
+          ? `Its sessions hold ${machine.heatReadings} readings.`
+          : 'Every reading entered under Warm can be learned from; four are enough for a start.'}
+      </Box>
+      <Flex gap="2" wrap="wrap" mb="3">
+        <Button onClick={() => fit.mutate(false)} disabled={fit.isPending || machine.heatReadings === 0}>
+          Learn from its readings
+        </Button>
+        {!machine.heatIsFamily && (
+          <Button onClick={() => reset.mutate()} disabled={reset.isPending}>
+            Reset to its family
+          </Button>
+        )}
+      </Flex>
+      {fit.error && <Notice role="alert">{sentenceOf(fit.error)}</Notice>}
+      {view && (
+        <Box mb="4" aria-live="polite">
+          <Box mb="2">{units.sentence(view.sentence)}</Box>
+          <Table
+            label="Fitted heat constants"
+            head={['Constant', 'was', 'fits best', '95 % between']}
+            rows={view.constants.map((c) => ({
+              key: c.field,
+              cells: [`${c.label}, ${c.unit}`, tidy(c.before), tidy(c.value), `${tidy(c.low)} and ${tidy(c.high)}`],
+            }))}
+          />
+          {view.points.length > 1 && (
+            <Box mt="3">
+              <FitChart points={view.points} xLabel="since the session began, min" yLabel="group, degC" />
+            </Box>
+          )}
+          {view.kept ? (
+            <Notice role="status">Kept. The curve under Warm goes by these from now on.</Notice>
+          ) : (
+            <Button tone="strong" onClick={() => fit.mutate(true)} disabled={fit.isPending}>
+              Keep these constants
+            </Button>
+          )}
+        </Box>
+      )}
+      <details>
+        <summary style={{ cursor: 'pointer', minHeight: 32 }}>All constants</summary>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (draft) keep.mutate(draft);
+          }}
+        >
+          <Grid gap="3" mt="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
+            {(boiler || heated) && field('Band of the group from', '\u00b0C', 'bandLowC', 1, 0)}
+            {(boiler || heated) && field('Band of the group to', '\u00b0C', 'bandHighC', 1, 0)}
+            {field(boiler ? 'Group to room' : 'Chamber to room', 'W/K', 'groupAmbientWPerK', 0.05)}
+            {boiler && field('Boiler to group', 'W/K', 'boilerGroupWPerK', 0.05)}
+            {boiler && field('Boiler to room', 'W/K', 'boilerLossWPerK', 0.1)}
+            {(boiler || heated) && field('Element', 'W', 'heaterWatts', 50, 0)}
+            {boiler && field('Boiler volume', 'ml', 'boilerVolumeMl', 50, 0)}
+            {boiler && field('Boiler height inside', 'mm', 'boilerHeightMm', 5, 0)}
+            {boiler && field('Cold fill', 'g', 'fillGrams', 20, 0)}
+            {boiler && field('Must stay over the element', 'g', 'minimumGrams', 20, 0)}
+            {boiler && field('Metal of the boiler', 'J/K', 'boilerMetalJPerK', 100, 0)}
+            {boiler && field('Pressurestat difference', 'bar', 'hysteresisBar', 0.01)}
+            {boiler && field('Steam through the open valve', 'g/s', 'steamGramsPerS', 0.1)}
+            {boiler && field('Passing water to group', 'W/K', 'passWPerK', 0.1)}
+            {boiler && (
+              <Field label="Joint between boiler and group">
+                {(ids) => (
+                  <Select
+                    {...ids}
+                    value={String(heat.insulatingJoint)}
+                    onChange={(e) => set({ insulatingJoint: e.target.value === 'true' })}
+                  >
+                    <option value="false">metal on metal</option>
+                    <option value="true">insulating</option>
+                  </Select>
+                )}
+              </Field>
+            )}
+            {boiler && (
+              <Field label="A lit lamp means">
+                {(ids) => (
+                  <Select
+                    {...ids}
+                    value={machine.spec.lamp}
+                    onChange={(e) =>
+                      keepMachine.mutate({
+                        spec: { ...machine.spec, lamp: e.target.value as NonNullable<Detail['spec']['lamp']> },
+                      })
+                    }
+                  >
+                    <option value="Unknown">not said yet</option>
+                    <option value="Heating">it heats</option>
+                    <option value="Ready">it is ready</option>
+                  </Select>
+                )}
+              </Field>
+            )}
+          </Grid>
+          {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
+            <Notice role="alert">{sentenceOf(keep.error)}</Notice>
+          )}
+          {draft && (
+            <Flex gap="2" mt="3">
+              <Button tone="strong" type="submit" disabled={keep.isPending}>
+                Keep the constants
+              </Button>
+              <Button type="button" onClick={() => setDraft(null)}>
+                Back as they were
+              </Button>
+            </Flex>
+          )}
+        </form>
+      </details>
+    </Panel>
+  );
+}

@@ -1,0 +1,167 @@
+import { Box, Grid } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
+import { api, data, type Schemas } from '../shared/api/client';
+import { useMachine } from '../shared/api/queries';
+import { Figure, H2, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { number, useUnits } from '../shared/units/units';
+import { ForceChart, SpringChart } from './CanDoCharts';
+import { CutawayDrawing } from './CutawayDrawing';
+import { HeatPanel } from './HeatPanel';
+import { MeasurePanel } from './MeasurePanel';
+import { NumbersPanel } from './NumbersPanel';
+
+export type Detail = Schemas['MachineDetail'];
+
+/** Keeps a machine as changed, and everything that hangs on it fresh. */
+export function useKeepMachine(machine: Detail) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (change: { name?: string; spec: Detail['spec'] }) =>
+      data(
+        api.PUT('/api/bench/machines/{id}', {
+          params: { path: { id: machine.id } },
+          body: { name: change.name ?? machine.name, spec: change.spec },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+}
+
+/** One machine: its section, what it can do, its numbers, measuring it, and its heat. */
+export default function MachinePage() {
+  const id = Number(useParams().id);
+  const { data: machine, error } = useMachine(id);
+  if (!machine) {
+    return (
+      <>
+        <PageTitle title="Machine" />
+        <Waiting error={error} />
+      </>
+    );
+  }
+  return (
+    <>
+      <PageTitle
+        title={machine.name}
+        aside={
+          <Link to="/machines" style={{ textDecoration: 'underline' }}>
+            All machines
+          </Link>
+        }
+      >
+        {machine.familyName}
+      </PageTitle>
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,7fr)' }} gap="4" alignItems="start">
+        <Grid gap="4">
+          <Panel>
+            <Section machine={machine} />
+          </Panel>
+          <NumbersPanel key={JSON.stringify(machine.spec)} machine={machine} />
+        </Grid>
+        <Grid gap="4">
+          <CanDo machine={machine} />
+          <MeasurePanel machine={machine} />
+          <HeatPanel machine={machine} />
+        </Grid>
+      </Grid>
+    </>
+  );
+}
+
+function Section({ machine }: { machine: Detail }) {
+  const { cutaway: cut, spec } = machine;
+  const sizes: [string, string][] = [
+    ['piston', `${number(cut.pistonMm, 1)} mm`],
+    ['stroke', `${number(cut.strokeMm, 1)} mm`],
+    ['basket', `${number(cut.basketMm, 1)} mm, ${number(cut.basketDepthMm, 0)} deep`],
+    ['puck', `${number(cut.puckMm, 1)} mm from ${number(machine.can.doseGrams, 0)} g`],
+  ];
+  if (spec.family !== 'HandPump') sizes.splice(2, 0, ['lever', `${number(cut.armRatio, 1)} to 1`]);
+  return (
+    <>
+      <CutawayDrawing
+        family={spec.family}
+        cut={cut}
+        restricted={(spec.restrictorBarS2PerMl2 ?? 0) > 0}
+        height={330}
+        label={`Section through ${machine.name}: ${sizes.map(([k, v]) => `${k} ${v}`).join(', ')}`}
+      />
+      <Grid as="dl" templateColumns="auto 1fr" columnGap="4" fontSize="14px" mt="2">
+        {sizes.map(([name, value]) => (
+          <Box key={name} display="contents">
+            <Box as="dt" color="quiet">
+              {name}
+            </Box>
+            <Box as="dd" style={{ fontVariantNumeric: 'tabular-nums' }}>
+              {value}
+            </Box>
+          </Box>
+        ))}
+      </Grid>
+      <Box fontSize="13px" color="quiet" mt="2">
+        Drawn to scale from the numbers below. Hatched: water. Dotted: coffee. The arrow is the hand.
+      </Box>
+    </>
+  );
+}
+
+function CanDo({ machine }: { machine: Detail }) {
+  const units = useUnits();
+  const { can, spec } = machine;
+  const boiler = spec.boilerGaugeBar !== null && spec.boilerGaugeBar !== undefined;
+  const strokes = spec.family === 'HandPump' ? 'pump strokes' : boiler || spec.family === 'SteppedLever' ? 'strokes' : 'fillings';
+  return (
+    <Panel>
+      <H2>What it can do</H2>
+      <Grid templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3" mb="3">
+        <Figure
+          label="Largest cup"
+          value={number(can.largestYieldGrams, 0)}
+          unit="g"
+          note={`from ${number(can.doseGrams, 0)} g of coffee`}
+        />
+        <Figure
+          label={`For ${number(can.yieldGrams, 0)} g in the cup`}
+          value={String(can.strokesForUsualYield)}
+          unit={strokes}
+          note={`${number(can.waterGrams, 0)} g of water`}
+        />
+        {can.reachBar !== null && (
+          <Figure
+            label="With the force you are willing to use"
+            value={units.pressure(can.reachBar).value}
+            unit={units.pressureUnit}
+            colour="pressure"
+            note={`${units.force(spec.willingForceKgf ?? 0).value} ${units.force(0).unit} at the handle`}
+          />
+        )}
+        {can.cockKgf !== null && (
+          <Figure
+            label="To cock the spring"
+            value={units.force(can.cockKgf).value}
+            unit={units.force(0).unit}
+            note="at the handle"
+          />
+        )}
+      </Grid>
+      {can.force.length > 0 && <ForceChart can={can} willingKgf={spec.willingForceKgf ?? null} />}
+      {can.springLine.length > 0 && <SpringChart can={can} />}
+      <Box mt="3">
+        <Box fontSize="14px" fontWeight={650}>
+          Air left under the piston makes a soft lever
+        </Box>
+        <Box fontSize="14px" color="quiet">
+          {can.soft
+            .filter((s) => s.airMl > 0)
+            .map(
+              (s) =>
+                `${s.airMl} ml of air: ${number(s.mlPerBarAtTwo * (1 / units.pressureFactor), units.pressureUnit === 'bar' ? 2 : 3)} ml/${units.pressureUnit} at ${units.pressure(2).value}, ${number(s.lostMl, 1)} ml of stroke lost by ${units.pressure(9).value} ${units.pressureUnit}`,
+            )
+            .join('; ')}
+          .
+        </Box>
+      </Box>
+    </Panel>
+  );
+}

@@ -1,0 +1,76 @@
+import { Box, Grid } from '@chakra-ui/react';
+import { useQueries } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, data } from '../shared/api/client';
+import { useBench } from '../shared/api/queries';
+import { Button, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { number, useUnits } from '../shared/units/units';
+import { CutawayDrawing } from './CutawayDrawing';
+
+/** The machines on the bench, each drawn from its own numbers. */
+export default function MachinesPage() {
+  const { data: bench, error } = useBench();
+  const units = useUnits();
+  const details = useQueries({
+    queries: (bench?.machines ?? []).map((m) => ({
+      queryKey: ['machine', m.id],
+      queryFn: () => data(api.GET('/api/machines/{id}', { params: { path: { id: m.id } } })),
+    })),
+  });
+  if (!bench) {
+    return (
+      <>
+        <PageTitle title="Machines" />
+        <Waiting error={error} />
+      </>
+    );
+  }
+  return (
+    <>
+      <PageTitle
+        title="Machines"
+        aside={
+          <Button tone="strong" asChild>
+            <Link to="/machines/new">Add a machine</Link>
+          </Button>
+        }
+      >
+        What each can do, how hot it is, and how to measure it with kitchen things.
+      </PageTitle>
+      {bench.machines.length === 0 && <Panel>No machine yet. Add yours: pick how it works, answer three questions, brew.</Panel>}
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(2, minmax(0,1fr))', xl: 'repeat(3, minmax(0,1fr))' }} gap="4">
+        {details.map(
+          ({ data: m }) =>
+            m && (
+              <Panel key={m.id}>
+                <CutawayDrawing
+                  family={m.spec.family}
+                  cut={m.cutaway}
+                  restricted={(m.spec.restrictorBarS2PerMl2 ?? 0) > 0}
+                  height={210}
+                  label={`Section through ${m.name}`}
+                />
+                <Box mt="2" fontSize="19px" fontWeight={650} fontStretch="112%">
+                  <Link to={`/machines/${m.id}`} style={{ textDecoration: 'underline', textUnderlineOffset: 4 }}>
+                    {m.name}
+                  </Link>
+                </Box>
+                <Box fontSize="14px" color="quiet">
+                  {m.familyName}
+                </Box>
+                <Box fontSize="14px" mt="1">
+                  Up to {number(m.can.largestYieldGrams, 0)} g in the cup
+                  {m.can.reachBar !== null
+                    ? `, ${units.pressure(m.can.reachBar).value} ${units.pressureUnit} with your force`
+                    : m.spec.springTopBar !== null && m.spec.springTopBar !== undefined
+                      ? `, spring from ${units.pressure(m.spec.springTopBar).value} ${units.pressureUnit}`
+                      : ''}
+                  . {m.heatIsFamily ? 'Heat as its family.' : `Heat learned from ${m.heat.fittedReadings} readings.`}
+                </Box>
+              </Panel>
+            ),
+        )}
+      </Grid>
+    </>
+  );
+}

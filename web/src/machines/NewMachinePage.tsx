@@ -1,0 +1,208 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { NumberField } from '../shared/ui/NumberField';
+import { Button, Field, H2, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { CutawayDrawing } from './CutawayDrawing';
+import { readsWords } from './words';
+
+type Start = Schemas['StartView'];
+type Reads = Schemas['Reads'];
+
+/** Adding a machine: pick how it works from the drawings, answer three questions, use it. */
+export default function NewMachinePage() {
+  const { data: starts, error } = useQuery({
+    queryKey: ['starts'],
+    queryFn: () => data(api.GET('/api/machines/starts')),
+    staleTime: Infinity,
+  });
+  const [chosen, setChosen] = useState<Start | null>(null);
+  if (!starts) {
+    return (
+      <>
+        <PageTitle title="Add a machine" />
+        <Waiting error={error} />
+      </>
+    );
+  }
+  if (chosen) return <Questions key={chosen.start.key} chosen={chosen} back={() => setChosen(null)} />;
+  return (
+    <>
+      <PageTitle title="Add a machine">
+        Which of these is yours? Look at how it makes pressure and where its hot water comes from.
+      </PageTitle>
+      <Grid templateColumns={{ base: 'repeat(2, minmax(0,1fr))', lg: 'repeat(3, minmax(0,1fr))' }} gap="3">
+        {starts.map((s) => (
+          <button key={s.start.key} type="button" onClick={() => setChosen(s)} style={{ textAlign: 'start', cursor: 'pointer' }}>
+            <Panel as="div" height="100%" _hover={{ borderColor: 'text' }}>
+              <CutawayDrawing
+                family={s.start.defaults.family}
+                cut={s.cutaway}
+                restricted={(s.start.defaults.restrictorBarS2PerMl2 ?? 0) > 0}
+                height={170}
+                label={`Section: ${s.start.name}`}
+              />
+              <Box fontWeight={650} mt="2">
+                {s.start.name}
+              </Box>
+              <Box fontSize="14px" color="quiet" mt="1">
+                {s.start.pressure} {s.start.water}
+              </Box>
+            </Panel>
+          </button>
+        ))}
+      </Grid>
+    </>
+  );
+}
+
+function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { start } = chosen;
+  const boiler = start.defaults.boilerGaugeBar !== null;
+  const [name, setName] = useState('');
+  const [basket, setBasket] = useState<number | null>(start.defaults.basketDiameterMm);
+  const [dose, setDose] = useState<number | null>(start.doseGrams);
+  const [water, setWater] = useState<number | null>(start.defaults.chamberMl);
+  const [reads, setReads] = useState<readonly Reads[]>(start.defaults.reads ?? []);
+  const keep = useMutation({
+    mutationFn: async () => {
+      const spec = { ...start.defaults, basketDiameterMm: basket ?? 0, chamberMl: water ?? 0, reads: [...reads] };
+      const bench = await data(api.POST('/api/bench/machines', { body: { name: name.trim() || start.name, spec } }));
+      const id = Math.max(...bench.machines.map((m) => m.id));
+      const sheet = await data(api.GET('/api/prepare'));
+      const machine = bench.machines.find((m) => m.id === id)!;
+      await data(
+        api.PUT('/api/prepare', {
+          body: {
+            ...sheet.sheet,
+            machineId: id,
+            doseGrams: dose ?? start.doseGrams,
+            yieldGrams: Math.round(((dose ?? start.doseGrams) * start.yieldGrams) / start.doseGrams),
+            planKey: machine.planKeys[0]!,
+          },
+        }),
+      );
+      return id;
+    },
+    onSuccess: async (id) => {
+      await queries.invalidateQueries();
+      await navigate(`/machines/${id}`);
+    },
+  });
+  const wrong = (field: string) => (keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined);
+  const options: Reads[] = boiler ? ['Gauge', 'BoilerGauge', 'Lamp', 'Strip', 'Probe', 'Scale'] : ['Gauge', 'Probe', 'Scale'];
+  return (
+    <>
+      <PageTitle title="Add a machine">
+        Three questions; every other number starts from its family and can be changed or measured later.
+      </PageTitle>
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,7fr)' }} gap="4" alignItems="start">
+        <Panel>
+          <CutawayDrawing
+            family={start.defaults.family}
+            cut={chosen.cutaway}
+            restricted={(start.defaults.restrictorBarS2PerMl2 ?? 0) > 0}
+            height={300}
+            label={`Section: ${start.name}`}
+          />
+          <Box fontWeight={650} mt="3">
+            {start.name}
+          </Box>
+          <Box fontSize="14px" color="quiet">
+            {start.pressure} {start.water}
+          </Box>
+        </Panel>
+        <Panel>
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              keep.mutate();
+            }}
+          >
+            <Grid gap="4">
+              <Field label="What you call it" problem={wrong('name')}>
+                {(ids) => (
+                  <Input
+                    {...ids}
+                    value={name}
+                    maxLength={80}
+                    placeholder={start.name}
+                    onChange={(e) => setName(e.target.value)}
+                  />
+                )}
+              </Field>
+              <Box>
+                <H2>1. Which basket, and how much coffee?</H2>
+                <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
+                  <NumberField
+                    label="Basket diameter"
+                    unit="mm"
+                    step={0.5}
+                    value={basket}
+                    problem={wrong('basketDiameterMm')}
+                    hint={`its family: ${start.defaults.basketDiameterMm} mm`}
+                    onChange={setBasket}
+                  />
+                  <NumberField
+                    label="Usual dose"
+                    unit="g"
+                    step={0.5}
+                    value={dose}
+                    problem={wrong('doseGrams')}
+                    onChange={setDose}
+                  />
+                </Grid>
+              </Box>
+              <Box>
+                <H2>2. How much water does it take?</H2>
+                <NumberField
+                  label={boiler ? 'Water that one full stroke moves' : 'Chamber up to its line'}
+                  unit="ml"
+                  step={1}
+                  digits={0}
+                  value={water}
+                  problem={wrong('chamberMl')}
+                  hint={`its family: ${start.defaults.chamberMl} ml. If you do not know, leave it and weigh it later.`}
+                  onChange={setWater}
+                />
+              </Box>
+              <Box as="fieldset" borderWidth="0">
+                <legend style={{ fontStretch: '118%', fontWeight: 650, fontSize: 17, marginBottom: 8 }}>
+                  3. What can you read?
+                </legend>
+                <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="1">
+                  {options.map((r) => (
+                    <label key={r} style={{ display: 'flex', gap: 10, alignItems: 'center', minHeight: 44 }}>
+                      <input
+                        type="checkbox"
+                        checked={reads.includes(r)}
+                        onChange={(e) => setReads(e.target.checked ? [...reads, r] : reads.filter((x) => x !== r))}
+                        style={{ width: 20, height: 20 }}
+                      />
+                      {readsWords[r]}
+                    </label>
+                  ))}
+                </Grid>
+              </Box>
+              {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
+                <Notice role="alert">{sentenceOf(keep.error)}</Notice>
+              )}
+              <Flex gap="2" wrap="wrap">
+                <Button tone="strong" type="submit" disabled={keep.isPending}>
+                  Use it
+                </Button>
+                <Button type="button" onClick={back}>
+                  Another kind
+                </Button>
+              </Flex>
+            </Grid>
+          </form>
+        </Panel>
+      </Grid>
+    </>
+  );
+}

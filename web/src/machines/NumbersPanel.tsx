@@ -1,0 +1,99 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useState } from 'react';
+import { Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { NumberField } from '../shared/ui/NumberField';
+import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
+import { useKeepMachine, type Detail } from './MachinePage';
+import { originWords, readsWords } from './words';
+
+type Spec = Detail['spec'];
+type Reads = Schemas['Reads'];
+
+const tidy = (value: number) => String(Number(value.toPrecision(4)));
+
+/** Every number of the machine with where it comes from, its family's value and its range. */
+export function NumbersPanel({ machine }: { machine: Detail }) {
+  const [name, setName] = useState(machine.name);
+  const [spec, setSpec] = useState<Spec>(machine.spec);
+  const keep = useKeepMachine(machine);
+  const changed = JSON.stringify(spec) !== JSON.stringify(machine.spec) || name !== machine.name;
+  const wrong = (field: string) => (keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined);
+  const reads = spec.reads ?? [];
+  const boiler = machine.spec.boilerGaugeBar !== null && machine.spec.boilerGaugeBar !== undefined;
+  return (
+    <Panel>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          keep.mutate({ name, spec });
+        }}
+      >
+        <H2>Its numbers</H2>
+        <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
+          <Box gridColumn={{ sm: '1 / -1' }}>
+            <Field label="What you call it" problem={wrong('name')}>
+              {(ids) => <Input {...ids} value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />}
+            </Field>
+          </Box>
+          {machine.numbers.map((n) => (
+            <NumberField
+              key={n.field}
+              label={n.label}
+              unit={n.unit || undefined}
+              step={stepOf(n)}
+              digits={n.max <= 2 ? 3 : 2}
+              value={(spec[n.field as keyof Spec] as number | null) ?? null}
+              problem={wrong(n.field)}
+              hint={`${n.origin === 'Measured' ? `measured by ${n.way}${n.plusMinus === null ? '' : `, \u00b1${tidy(n.plusMinus)}`}` : originWords[n.origin]}${n.origin === 'Family' ? '' : `; its family ${tidy(n.familyValue)}`}; ${tidy(n.min)} to ${tidy(n.max)}`}
+              onChange={(v) => setSpec((now) => ({ ...now, [n.field]: v ?? 0 }))}
+            />
+          ))}
+        </Grid>
+        <Box as="fieldset" borderWidth="0" mt="4">
+          <legend style={{ fontSize: 13 }}>What you can read</legend>
+          <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
+            {(boiler ? (Object.keys(readsWords) as Reads[]) : (['Gauge', 'Probe', 'Strip', 'Scale'] as Reads[])).map((r) => (
+              <label key={r} style={{ display: 'flex', gap: 10, alignItems: 'center', minHeight: 40 }}>
+                <input
+                  type="checkbox"
+                  checked={reads.includes(r)}
+                  onChange={(e) =>
+                    setSpec((now) => ({ ...now, reads: e.target.checked ? [...reads, r] : reads.filter((x) => x !== r) }))
+                  }
+                  style={{ width: 20, height: 20 }}
+                />
+                {readsWords[r]}
+              </label>
+            ))}
+          </Grid>
+        </Box>
+        {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
+          <Notice role="alert">{sentenceOf(keep.error)}</Notice>
+        )}
+        <Flex gap="2" mt="3">
+          <Button tone={changed ? 'strong' : 'plain'} type="submit" disabled={!changed || keep.isPending}>
+            Keep the numbers
+          </Button>
+          {changed && (
+            <Button
+              type="button"
+              onClick={() => {
+                setName(machine.name);
+                setSpec(machine.spec);
+                keep.reset();
+              }}
+            >
+              Back as they were
+            </Button>
+          )}
+        </Flex>
+      </form>
+    </Panel>
+  );
+}
+
+/** A step of a field: about a hundredth of its family's value, in round numbers. */
+function stepOf(n: Detail['numbers'][number]): number {
+  const rough = Math.max(Math.abs(n.familyValue), (n.max - n.min) / 100) / 50;
+  return 10 ** Math.round(Math.log10(rough));
+}

@@ -1,0 +1,22 @@
+import { useEffect, useState } from 'react';
+
+/** Seconds as minutes and seconds, 4:05; hours before them where there are any. */
+export function minutes(seconds: number): string {
+  const s = Math.max(0, Math.round(seconds));
+  const rest = `${String(Math.floor(s / 60) % 60).padStart(s >= 3600 ? 2 : 1, '0')}:${String(s % 60).padStart(2, '0')}`;
+  return s >= 3600 ? `${Math.floor(s / 3600)}:${rest}` : rest;
+}
+
+/** The time of day of a moment, 07:30. */
+export const timeOfDay = (ms: number) =>
+  new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', hour12: false });
+
+/** Now in ms, ticking. */
+export function useNow(everyMs = 500): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), everyMs);
+    return () => clearInterval(timer);
+  }, [everyMs]);
+  return now;
+}

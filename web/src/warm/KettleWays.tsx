@@ -1,0 +1,81 @@
+import { Box } from '@chakra-ui/react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data, Problem } from '../shared/api/client';
+import { minutes } from '../shared/clock';
+import { NumberField } from '../shared/ui/NumberField';
+import { Caution, H2, Waiting } from '../shared/ui/elements';
+import { Table } from '../shared/ui/Table';
+import { useUnits } from '../shared/units/units';
+
+/** The ways to warm a kettle machine side by side: water at the puck at once and after a bloom, at this altitude. */
+export function KettleWays({ machineId, chosen }: { machineId: number; chosen: string }) {
+  const units = useUnits();
+  const [bloom, setBloom] = useState<number>(30);
+  const [times, setTimes] = useState<number>(1);
+  const { data: view, error } = useQuery({
+    queryKey: ['ways', machineId, bloom, times],
+    queryFn: () => data(api.GET('/api/warm/ways', { params: { query: { bloomSeconds: bloom, times } } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const wrong = (field: string) => (error instanceof Problem && error.field === field ? error.message : undefined);
+  if (!view) return <Waiting error={error} />;
+  const degree = units.temperature(0).unit;
+  return (
+    <>
+      <H2>Ways to warm it, and what reaches the puck</H2>
+      <Box display="grid" gridTemplateColumns={{ base: '1fr', sm: '1fr 1fr' }} gap="3" mb="3">
+        <NumberField
+          label="After a bloom of"
+          unit="s"
+          step={5}
+          digits={0}
+          value={bloom}
+          problem={wrong('bloomSeconds')}
+          onChange={(v) => setBloom(v ?? 0)}
+        />
+        <NumberField
+          label="Fill and hold so many times"
+          step={1}
+          digits={0}
+          value={times}
+          problem={wrong('times')}
+          onChange={(v) => setTimes(Math.round(v ?? 1))}
+        />
+      </Box>
+      <Table
+        label="Ways to preheat"
+        head={[
+          'Way',
+          'Takes',
+          `Pressed at once, ${degree}`,
+          `After ${view.bloomSeconds} s, ${degree}`,
+          `Lost on the way, ${degree === '\u00b0C' ? 'K' : degree}`,
+        ]}
+        rows={view.ways.map((w) => ({
+          key: w.method,
+          strong: w.method === chosen,
+          cells: [
+            w.name,
+            w.seconds > 0 ? `${minutes(w.seconds)} min` : 'at once',
+            `${units.temperature(w.nowC).value} \u00b1${units.temperatureStep(w.plusMinusK).value}`,
+            units.temperature(w.bloomedC).value,
+            units.temperatureStep(w.lossC).value,
+          ],
+        }))}
+      />
+      <Box fontSize="14px" color="quiet" mt="3">
+        {view.ways.find((w) => w.method === chosen)?.how} Your kettle boils at {units.temperature(view.boilingPointC, 1).value}{' '}
+        {degree}; a thermometer in the chamber, once, right after filling, would narrow these.
+      </Box>
+      {view.ways
+        .filter((w) => w.method === chosen)
+        .map((w) => (
+          <Box mt="3" key={w.method}>
+            <Caution>{w.caution}</Caution>
+          </Box>
+        ))}
+    </>
+  );
+}

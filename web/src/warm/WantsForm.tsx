@@ -1,0 +1,216 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useId } from 'react';
+import type { Schemas } from '../shared/api/client';
+import { timeOfDay } from '../shared/clock';
+import { NumberField } from '../shared/ui/NumberField';
+import { Field, Input, Select } from '../shared/ui/elements';
+
+/** The server fills in what is left out, so what comes from it is always whole. */
+type Wants = Required<Schemas['SessionWants']>;
+type Request = Schemas['SessionRequest'];
+
+interface Props {
+  session: Schemas['SessionView'];
+  request: Request;
+  change: (request: Request) => void;
+  wrong: (field: string) => string | undefined;
+  people: readonly string[];
+}
+
+const ways: Record<Schemas['PreheatMethod'], string> = {
+  SteamBath: 'steam bath',
+  Submersion: 'submersion',
+  FillAndHold: 'fill and hold',
+  BlankPresses: 'blank presses',
+  ElectricStep: 'heater',
+  None: 'no preheat',
+};
+
+const usualMilk = 150;
+
+/** For when, how many, for whom, with milk or not, and how the bench works. */
+export function WantsForm({ session, request, change, wrong, people }: Props) {
+  const wants = request.wants as Wants;
+  const set = (part: Partial<Wants>) => change({ ...request, wants: { ...wants, ...part } });
+  const list = useId();
+  const drinks = wants.drinks;
+  const setDrink = (at: number, part: Partial<Wants['drinks'][number]>) =>
+    set({ drinks: drinks.map((d, i) => (i === at ? { ...d, ...part } : d)) });
+  return (
+    <Grid gap="4">
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
+        <Field label="Last drink ready at" problem={wrong('readyAt')} hint="Empty for as soon as can be">
+          {(ids) => (
+            <Input
+              {...ids}
+              type="time"
+              value={request.readyAt ? timeOfDay(Date.parse(request.readyAt)) : ''}
+              onChange={(e) => change({ ...request, readyAt: nextTime(e.target.value) })}
+            />
+          )}
+        </Field>
+        <NumberField
+          label="Drinks"
+          step={1}
+          digits={0}
+          value={drinks.length}
+          problem={wrong('drinks')}
+          onChange={(n) => {
+            const count = Math.max(1, Math.min(12, Math.round(n ?? 1)));
+            set({ drinks: Array.from({ length: count }, (_, i) => drinks[i] ?? { for: '', milkGrams: 0 }) });
+          }}
+        />
+      </Grid>
+      <Box as="ul" style={{ listStyle: 'none' }}>
+        {drinks.map((drink, i) => (
+          <Flex as="li" key={i} gap="2" align="center" py="1" borderTopWidth={i ? '1px' : 0} borderColor="hairline">
+            <Box width="20px" color="quiet" fontSize="14px">
+              {i + 1}
+            </Box>
+            <Input
+              aria-label={`Drink ${i + 1} for`}
+              list={list}
+              maxLength={40}
+              placeholder="for whom"
+              value={drink.for}
+              onChange={(e) => setDrink(i, { for: e.target.value })}
+              flex="1"
+              minWidth={0}
+            />
+            <label style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
+              <input
+                type="checkbox"
+                checked={drink.milkGrams > 0}
+                onChange={(e) => setDrink(i, { milkGrams: e.target.checked ? usualMilk : 0 })}
+                style={{ width: 20, height: 20 }}
+              />
+              milk
+            </label>
+          </Flex>
+        ))}
+        <datalist id={list}>
+          {people.map((name) => (
+            <option key={name} value={name} />
+          ))}
+        </datalist>
+      </Box>
+      <details>
+        <summary style={{ cursor: 'pointer', minHeight: 32 }}>How the bench works</summary>
+        <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3" mt="3">
+          <NumberField
+            label="Grinding a dose"
+            unit="s"
+            step={5}
+            digits={0}
+            value={wants.grindSeconds}
+            problem={wrong('grindSeconds')}
+            onChange={(v) => set({ grindSeconds: v ?? 0 })}
+          />
+          <NumberField
+            label="Spare baskets or heads"
+            step={1}
+            digits={0}
+            value={wants.spareBaskets}
+            problem={wrong('spareBaskets')}
+            hint="Filled while it warms"
+            onChange={(v) => set({ spareBaskets: Math.max(0, Math.round(v ?? 0)) })}
+          />
+          <Field label="Cups from one pull" problem={wrong('cupsAPull')}>
+            {(ids) => (
+              <Select {...ids} value={wants.cupsAPull} onChange={(e) => set({ cupsAPull: Number(e.target.value) })}>
+                <option value={1}>one</option>
+                <option value={2}>two, shared</option>
+              </Select>
+            )}
+          </Field>
+          {session.hasBoiler ? (
+            <>
+              <Field label="When the group is too hot">
+                {(ids) => (
+                  <Select {...ids} value={String(wants.cloth)} onChange={(e) => set({ cloth: e.target.value === 'true' })}>
+                    <option value="true">cold wet cloth round it</option>
+                    <option value="false">rest, switched off</option>
+                  </Select>
+                )}
+              </Field>
+              <Field label="Steam milk">
+                {(ids) => (
+                  <Select
+                    {...ids}
+                    value={String(wants.steamAlongside)}
+                    onChange={(e) => set({ steamAlongside: e.target.value === 'true' })}
+                  >
+                    <option value="false">after the pull</option>
+                    <option value="true">while the arm pulls</option>
+                  </Select>
+                )}
+              </Field>
+            </>
+          ) : (
+            <>
+              <Field label="Warm it by" problem={wrong('preheat')}>
+                {(ids) => (
+                  <Select {...ids} value={wants.preheat} onChange={(e) => set({ preheat: e.target.value as Wants['preheat'] })}>
+                    {(Object.keys(ways) as Wants['preheat'][])
+                      .filter((w) =>
+                        w === 'ElectricStep' ? session.hasHeater : !(session.hasHeater && /Steam|Submersion/.test(w)),
+                      )
+                      .map((w) => (
+                        <option key={w} value={w}>
+                          {ways[w]}
+                        </option>
+                      ))}
+                  </Select>
+                )}
+              </Field>
+              <NumberField
+                label="Bloom before the press"
+                unit="s"
+                step={5}
+                digits={0}
+                value={wants.bloomSeconds}
+                problem={wrong('bloomSeconds')}
+                onChange={(v) => set({ bloomSeconds: v ?? 0 })}
+              />
+              <NumberField
+                label="Water in the kettle"
+                unit="g"
+                step={50}
+                digits={0}
+                value={wants.kettleGrams}
+                problem={wrong('kettleGrams')}
+                onChange={(v) => set({ kettleGrams: v ?? 0 })}
+              />
+            </>
+          )}
+          <NumberField
+            label="Dose"
+            unit="g"
+            step={0.5}
+            value={wants.doseGrams}
+            problem={wrong('doseGrams')}
+            onChange={(v) => set({ doseGrams: v ?? 0 })}
+          />
+          <NumberField
+            label="Yield a pull"
+            unit="g"
+            step={1}
+            value={wants.yieldGrams}
+            problem={wrong('yieldGrams')}
+            onChange={(v) => set({ yieldGrams: v ?? 0 })}
+          />
+        </Grid>
+      </details>
+    </Grid>
+  );
+}
+
+/** The next moment with this time of day, as UTC text; null for none. */
+function nextTime(text: string): string | null {
+  const [hours, mins] = text.split(':').map(Number);
+  if (hours === undefined || mins === undefined || !Number.isFinite(hours + mins)) return null;
+  const at = new Date();
+  at.setHours(hours, mins, 0, 0);
+  if (at.getTime() <= Date.now()) at.setDate(at.getDate() + 1);
+  return at.toISOString();
+}
