@@ -37,6 +37,10 @@ public sealed class GroupProbe(IServiceScopeFactory scopes, InstrumentDesk instr
     private static readonly TimeSpan LookEvery = TimeSpan.FromSeconds(5);
     private const double EverySeconds = 60;
 
+    // a probe that was just put on still runs up to the group's temperature
+    private const double SteadyK = 0.7;
+    private double? _seen;
+
     /// <summary>Tells the devices what has happened to the machine's heat; they may ignore it.</summary>
     public static string Announcement(Session session, double nowSeconds, IReadOnlyList<HeatEvent> events) => JsonSerializer.Serialize(
         new { Session = "heat", Machine = session.Machine.Spec, events, session.AmbientC, session.AltitudeMetres, nowSeconds }, RuddyContext.Json);
@@ -67,9 +71,13 @@ public sealed class GroupProbe(IServiceScopeFactory scopes, InstrumentDesk instr
         var desk = scope.ServiceProvider.GetRequiredService<SessionDesk>();
         var open = await desk.OpenAsync((await PrepareEndpoints.SheetAsync(db)).MachineId);
         if (open?.OriginAt is null) return false;
+        var value = probe.Latest[nameof(Channel.Group)];
+        var steady = _seen is { } seen && Math.Abs(value - seen) < SteadyK;
+        _seen = value;
+        if (!steady) return false;
         var last = open.Log.Readings.LastOrDefault(r => r.Kind == HeatReadingKind.Probe);
         if (last is not null && desk.NowSeconds(open) - last.AtSeconds < EverySeconds) return false;
-        desk.Read(open, new(HeatReadingKind.Probe, Math.Round(probe.Latest[nameof(Channel.Group)], 1)));
+        desk.Read(open, new(HeatReadingKind.Probe, Math.Round(value, 1)));
         await db.SaveChangesAsync();
         return true;
     }

@@ -33,10 +33,13 @@ public static class HutScenario
         var portable = new BenchMachine
         {
             Name = "Pack lever",
-            Spec = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with { WillingForceKgf = 19, FrictionNewtons = 40 },
+            Spec = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with
+            {
+                WillingForceKgf = 19, FrictionNewtons = 40, Reads = [Reads.Gauge, Reads.Scale],
+            },
         };
-        var dipper = new BenchMachine { Name = "Window dipper", Spec = FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine };
-        var spring = new BenchMachine { Name = "Hall spring", Spec = FamilyDefaults.Of(MachineFamily.BoilerSpring).Machine };
+        var dipper = new BenchMachine { Name = "Window dipper", Spec = HutSessions.DipperAsKnown };
+        var spring = new BenchMachine { Name = "Hall spring", Spec = HutSessions.SpringAsKnown };
         var hand = new Grinder { Name = "Hand mill", ScaleUnit = "clicks" };
         var bench = new Grinder { Name = "Bench mill", ScaleUnit = "marks", Step = 0.5 };
         Bag Beans(string name, string roaster, int daysOld, string level, bool finished = false) =>
@@ -85,6 +88,7 @@ public static class HutScenario
             }
         }
 
+        HutSessions.Fill(context, dipper, random, nowUtc);
         context.Shots.AddRange(shots.OrderBy(s => s.PulledAt));
         context.SaveChanges();
     }

@@ -19,7 +19,7 @@ export function ForceChart({ can, willingKgf }: { can: CanDo; willingKgf: number
   const most = Math.max(...can.force.flatMap((l) => l.points.map((p) => p.handKgf)), willingKgf ?? 0);
   const [left, right, top, bottom] = [40, Math.max(140, width - 64), 26, height - 36];
   const x = linear([0, 100], [left, right]);
-  const y = linear([0, f(most) * 1.1], [bottom, top]);
+  const y = linear([0, f(most) * 1.25], [bottom, top]);
   return (
     <Box ref={ref}>
       {width > 0 && (

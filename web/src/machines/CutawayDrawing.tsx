@@ -28,10 +28,10 @@ export function CutawayDrawing({ family, cut, restricted, height = 260, label }:
   const id = `${family}-${Math.round(cut.pistonMm * 10)}-${Math.round(cut.strokeMm * 10)}`;
   return (
     <svg
-      viewBox="-112 -112 224 236"
+      viewBox="-110 -108 214 208"
       height={height}
       width="100%"
-      style={{ maxWidth: height, display: 'block', margin: '0 auto' }}
+      style={{ maxWidth: height * 1.1, display: 'block', margin: '0 auto' }}
       role="img"
       aria-label={label}
     >

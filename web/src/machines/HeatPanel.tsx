@@ -37,24 +37,28 @@ export function HeatPanel({ machine }: { machine: Detail }) {
     mutationFn: (body: Heat) => data(api.PUT('/api/machines/{id}/heat', { ...one, body })),
     onSuccess: fresh,
   });
-  const wrong = (field: string) => (keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined);
+  const wrong = (field: string) =>
+    keep.error instanceof Problem && keep.error.field === field ? units.sentence(keep.error.message) : undefined;
   const boiler = machine.spec.boilerGaugeBar !== null && machine.spec.boilerGaugeBar !== undefined;
   const heated = (machine.heat.heaterStepsC?.length ?? 0) > 0;
   const set = (part: Partial<Heat>) => {
     keep.reset();
     setDraft({ ...heat, ...part });
   };
-  const field = (label: string, unit: string, key: keyof Heat, step: number, digits = 2) => (
-    <NumberField
-      label={label}
-      unit={unit}
-      step={step}
-      digits={digits}
-      value={heat[key] as number}
-      problem={wrong(key)}
-      onChange={(v) => set({ [key]: v ?? 0 })}
-    />
-  );
+  const field = (label: string, wireUnit: string, key: keyof Heat, step: number, digits = 2) => {
+    const { unit, show, wire } = units.of(wireUnit);
+    return (
+      <NumberField
+        label={label}
+        unit={unit}
+        step={step}
+        digits={digits}
+        value={show(heat[key] as number)}
+        problem={wrong(key)}
+        onChange={(v) => set({ [key]: v === null ? 0 : wire(v) })}
+      />
+    );
+  };
   const view = fit.data;
   return (
     <Panel>
@@ -114,8 +118,8 @@ export function HeatPanel({ machine }: { machine: Detail }) {
           }}
         >
           <Grid gap="3" mt="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
-            {(boiler || heated) && field('Band of the group from', '\u00b0C', 'bandLowC', 1, 0)}
-            {(boiler || heated) && field('Band of the group to', '\u00b0C', 'bandHighC', 1, 0)}
+            {(boiler || heated) && field('Band of the group from', 'degC', 'bandLowC', 1, 0)}
+            {(boiler || heated) && field('Band of the group to', 'degC', 'bandHighC', 1, 0)}
             {field(boiler ? 'Group to room' : 'Chamber to room', 'W/K', 'groupAmbientWPerK', 0.05)}
             {boiler && field('Boiler to group', 'W/K', 'boilerGroupWPerK', 0.05)}
             {boiler && field('Boiler to room', 'W/K', 'boilerLossWPerK', 0.1)}

@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import { api, data, type Schemas } from '../shared/api/client';
 import { useMachine } from '../shared/api/queries';
 import { Figure, H2, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Table } from '../shared/ui/Table';
 import { number, useUnits } from '../shared/units/units';
 import { ForceChart, SpringChart } from './CanDoCharts';
 import { CutawayDrawing } from './CutawayDrawing';
@@ -110,6 +111,7 @@ function CanDo({ machine }: { machine: Detail }) {
   const units = useUnits();
   const { can, spec } = machine;
   const boiler = spec.boilerGaugeBar !== null && spec.boilerGaugeBar !== undefined;
+  const soft = (mlPerBar: number) => `${Number((mlPerBar / units.pressureFactor).toPrecision(2))} ml/${units.pressureUnit}`;
   const strokes = spec.family === 'HandPump' ? 'pump strokes' : boiler || spec.family === 'SteppedLever' ? 'strokes' : 'fillings';
   return (
     <Panel>
@@ -151,16 +153,21 @@ function CanDo({ machine }: { machine: Detail }) {
         <Box fontSize="14px" fontWeight={650}>
           Air left under the piston makes a soft lever
         </Box>
-        <Box fontSize="14px" color="quiet">
-          {can.soft
+        <Table
+          label="Softness from trapped air"
+          head={[
+            'Air',
+            `Gives, at ${units.pressure(2).value} ${units.pressureUnit}`,
+            `at ${units.pressure(9).value} ${units.pressureUnit}`,
+            'Stroke lost',
+          ]}
+          rows={can.soft
             .filter((s) => s.airMl > 0)
-            .map(
-              (s) =>
-                `${s.airMl} ml of air: ${number(s.mlPerBarAtTwo * (1 / units.pressureFactor), units.pressureUnit === 'bar' ? 2 : 3)} ml/${units.pressureUnit} at ${units.pressure(2).value}, ${number(s.lostMl, 1)} ml of stroke lost by ${units.pressure(9).value} ${units.pressureUnit}`,
-            )
-            .join('; ')}
-          .
-        </Box>
+            .map((s) => ({
+              key: String(s.airMl),
+              cells: [`${s.airMl} ml`, soft(s.mlPerBarAtTwo), soft(s.mlPerBarAtNine), `${number(s.lostMl, 1)} ml`],
+            }))}
+        />
       </Box>
     </Panel>
   );

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
+import { useUnits } from '../shared/units/units';
 import { useKeepMachine, type Detail } from './MachinePage';
 import { originWords, readsWords } from './words';
 
@@ -16,8 +17,10 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
   const [name, setName] = useState(machine.name);
   const [spec, setSpec] = useState<Spec>(machine.spec);
   const keep = useKeepMachine(machine);
+  const units = useUnits();
   const changed = JSON.stringify(spec) !== JSON.stringify(machine.spec) || name !== machine.name;
-  const wrong = (field: string) => (keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined);
+  const wrong = (field: string) =>
+    keep.error instanceof Problem && keep.error.field === field ? units.sentence(keep.error.message) : undefined;
   const reads = spec.reads ?? [];
   const boiler = machine.spec.boilerGaugeBar !== null && machine.spec.boilerGaugeBar !== undefined;
   return (
@@ -35,19 +38,22 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
               {(ids) => <Input {...ids} value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />}
             </Field>
           </Box>
-          {machine.numbers.map((n) => (
-            <NumberField
-              key={n.field}
-              label={n.label}
-              unit={n.unit || undefined}
-              step={stepOf(n)}
-              digits={n.max <= 2 ? 3 : 2}
-              value={(spec[n.field as keyof Spec] as number | null) ?? null}
-              problem={wrong(n.field)}
-              hint={`${n.origin === 'Measured' ? `measured by ${n.way}${n.plusMinus === null ? '' : `, \u00b1${tidy(n.plusMinus)}`}` : originWords[n.origin]}${n.origin === 'Family' ? '' : `; its family ${tidy(n.familyValue)}`}; ${tidy(n.min)} to ${tidy(n.max)}`}
-              onChange={(v) => setSpec((now) => ({ ...now, [n.field]: v ?? 0 }))}
-            />
-          ))}
+          {machine.numbers.map((n) => {
+            const { unit, show, wire } = units.of(n.unit);
+            return (
+              <NumberField
+                key={n.field}
+                label={n.label}
+                unit={unit || undefined}
+                step={stepOf(show(Math.max(Math.abs(n.familyValue), (n.max - n.min) / 100)))}
+                digits={show(n.max) <= 2 ? 3 : 2}
+                value={show((spec[n.field as keyof Spec] as number | null) ?? 0)}
+                problem={wrong(n.field)}
+                hint={`${n.origin === 'Measured' ? `measured by ${n.way}${n.plusMinus === null ? '' : `, \u00b1${tidy(show(n.plusMinus))}`}` : originWords[n.origin]}${n.origin === 'Family' ? '' : `; its family ${tidy(show(n.familyValue))}`}; ${tidy(show(n.min))} to ${tidy(show(n.max))}`}
+                onChange={(v) => setSpec((now) => ({ ...now, [n.field]: v === null ? 0 : wire(v) }))}
+              />
+            );
+          })}
         </Grid>
         <Box as="fieldset" borderWidth="0" mt="4">
           <legend style={{ fontSize: 13 }}>What you can read</legend>
@@ -92,8 +98,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
   );
 }
 
-/** A step of a field: about a hundredth of its family's value, in round numbers. */
-function stepOf(n: Detail['numbers'][number]): number {
-  const rough = Math.max(Math.abs(n.familyValue), (n.max - n.min) / 100) / 50;
-  return 10 ** Math.round(Math.log10(rough));
+/** A step of a field: about a fiftieth of its usual size, in round numbers. */
+function stepOf(size: number): number {
+  return 10 ** Math.round(Math.log10(size / 50));
 }

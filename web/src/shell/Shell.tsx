@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { BookOpen, Cog, Package, Settings } from 'lucide-react';
+import { BookOpen, Gauge, Package, Settings } from 'lucide-react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { useHousehold } from '../shared/api/queries';
 import { Recovered } from '../pull/Recovered';
@@ -28,7 +28,7 @@ const RailLink = chakra(NavLink, {
 const places = [
   { to: '/ledger', name: 'Ledger', icon: BookOpen },
   { to: '/shelf', name: 'Shelf', icon: Package },
-  { to: '/machines', name: 'Machines', icon: Cog },
+  { to: '/machines', name: 'Machines', icon: Gauge },
   { to: '/settings', name: 'Settings', icon: Settings },
 ];
 

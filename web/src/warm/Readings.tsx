@@ -98,14 +98,14 @@ export function Readings({ session, actions, setLamp }: Props) {
       <Flex gap="2" mt="3" wrap="wrap">
         <Button onClick={() => actions.read.mutate({ kind: 'Sizzles' })}>A drop sizzles</Button>
         <Button onClick={() => actions.read.mutate({ kind: 'DoesNotSizzle' })}>It does not</Button>
-        {session.hasBoiler && session.lamp !== 'Unknown' && (
+        {session.hasBoiler && session.reads.includes('Lamp') && session.lamp !== 'Unknown' && (
           <>
             <Button onClick={() => actions.read.mutate({ kind: 'LampOn' })}>Lamp on</Button>
             <Button onClick={() => actions.read.mutate({ kind: 'LampOff' })}>Lamp off</Button>
           </>
         )}
       </Flex>
-      {session.hasBoiler && session.lamp === 'Unknown' && (
+      {session.hasBoiler && session.reads.includes('Lamp') && session.lamp === 'Unknown' && (
         <Box mt="3" fontSize="14px">
           What does a lit lamp mean on yours?{' '}
           <Flex gap="2" mt="2" wrap="wrap">

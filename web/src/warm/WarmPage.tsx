@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
@@ -127,42 +127,50 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
     actions.end.error ??
     (problem instanceof Problem && problem.field ? null : problem);
   return (
-    <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="4" alignItems="start">
-      <Grid gap="4">
-        <Panel>
+    <Grid
+      display={{ base: 'flex', lg: 'grid' }}
+      flexDirection="column"
+      templateColumns="minmax(0,7fr) minmax(0,5fr)"
+      gap="4"
+      alignItems={{ base: 'stretch', lg: 'start' }}
+    >
+      <Column>
+        <Panel order={planned ? 2 : 1}>
           <Now session={session} />
           <HeatCourse session={session} nowMs={now} />
           <Summary session={session} />
         </Panel>
-        {other && <Notice role="alert">{sentenceOf(other)}</Notice>}
+        {other && (
+          <Box order={0}>
+            <Notice role="alert">{sentenceOf(other)}</Notice>
+          </Box>
+        )}
         {!planned && (
-          <Panel>
+          <Panel order={2}>
             <H2>For when, and for whom</H2>
             <WantsForm session={session} request={request} change={changed} wrong={wrong} people={people} />
           </Panel>
         )}
         {planned && (
-          <Panel>
+          <Panel order={3}>
             <Readings session={session} actions={actions} setLamp={(lamp) => void setLamp(lamp)} />
           </Panel>
         )}
-        {session.hasBoiler ? (
-          <Panel>
+        <Panel order={5}>
+          {session.hasBoiler ? (
             <BehindTheGauge machineId={session.machineId} />
-          </Panel>
-        ) : (
-          <Panel>
+          ) : (
             <KettleWays machineId={session.machineId} chosen={session.wants.preheat ?? 'None'} />
-          </Panel>
-        )}
+          )}
+        </Panel>
         {session.hasBoiler && (
-          <Panel>
+          <Panel order={6}>
             <BleedTo machineId={session.machineId} />
           </Panel>
         )}
-      </Grid>
-      <Grid gap="4">
-        <Panel>
+      </Column>
+      <Column>
+        <Panel order={planned ? 1 : 3}>
           {planned ? (
             <NextStep session={session} nowMs={now} actions={actions} />
           ) : (
@@ -174,7 +182,7 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
           )}
         </Panel>
         {planned && (
-          <Panel>
+          <Panel order={4}>
             <H2>For when, and for whom</H2>
             <WantsForm session={session} request={request} change={changed} wrong={wrong} people={people} />
             <Flex gap="2" mt="3" wrap="wrap" align="center">
@@ -189,10 +197,17 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
             </Flex>
           </Panel>
         )}
-      </Grid>
+      </Column>
     </Grid>
   );
 }
+
+/** A column on a wide screen; on a phone its panels stand in one row of the page's own order. */
+const Column = ({ children }: { children: ReactNode }) => (
+  <Grid display={{ base: 'contents', lg: 'grid' }} gap="4">
+    {children}
+  </Grid>
+);
 
 /** How warm it is now, in figures. */
 function Now({ session }: { session: Session }) {

@@ -16,6 +16,8 @@ export interface Units {
   sentence: (text: string) => string;
   /** A typed temperature back to degC. */
   toCelsius: (shown: number) => number;
+  /** A unit of the wire as it is shown, with the way there and back; units that are the same everywhere stay. */
+  of: (unit: string) => { unit: string; show: (value: number) => number; wire: (shown: number) => number };
   /** Factor from bar to the unit shown, for axes. */
   pressureFactor: number;
   pressureUnit: string;
@@ -35,6 +37,7 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
   const toTemperature = (c: number) => (temperatureUnit === 'degF' ? c * 1.8 + 32 : c);
   const scale = temperatureUnit === 'degF' ? 1.8 : 1;
   const toForce = (kgf: number) => (forceUnit === 'N' ? kgf * 9.80665 : kgf);
+  const toCelsius = (shown: number) => (temperatureUnit === 'degF' ? (shown - 32) / 1.8 : shown);
   const convert: Record<string, (value: number, digits: number) => string> = {
     degC: (v, d) => `${toTemperature(v).toFixed(d)} ${degree}`,
     K: (v, d) => `${(v * scale).toFixed(d)} ${temperatureUnit === 'degF' ? degree : 'K'}`,
@@ -67,7 +70,13 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
         const last = say(Number(range ? high : low), digits);
         return range ? `${say(Number(low), digits).split(' ')[0]} to ${last}` : last;
       }),
-    toCelsius: (shown) => (temperatureUnit === 'degF' ? (shown - 32) / 1.8 : shown),
+    toCelsius,
+    of: (unit) => {
+      if (unit === 'bar') return { unit: pressureUnit, show: (v) => v * factor, wire: (v) => v / factor };
+      if (unit === 'kgf') return { unit: forceUnit, show: toForce, wire: (v) => v / toForce(1) };
+      if (unit === 'degC') return { unit: degree, show: toTemperature, wire: toCelsius };
+      return { unit, show: (v) => v, wire: (v) => v };
+    },
     pressureFactor: factor,
     pressureUnit,
   };
