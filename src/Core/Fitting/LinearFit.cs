@@ -21,8 +21,9 @@ public sealed record LinearFit(
     /// <summary>Fits rows of columns to values; the rows must span the columns.</summary>
     /// <param name="rows">Rows, each as long as the others.</param>
     /// <param name="values">One value a row.</param>
+    /// <param name="leastDeviation">What each value may be off however well they agree, as it was read off a scale.</param>
     /// <exception cref="DoesNotFitException">There are fewer rows than columns, or the columns cannot be told apart.</exception>
-    public static LinearFit Of(IReadOnlyList<double[]> rows, IReadOnlyList<double> values)
+    public static LinearFit Of(IReadOnlyList<double[]> rows, IReadOnlyList<double> values, double leastDeviation = 0)
     {
         var columns = rows.Count == 0 ? 1 : rows[0].Length;
         if (rows.Count < columns) throw new DoesNotFitException("rows", $"At least {columns} readings are needed; there are {rows.Count}.");
@@ -38,7 +39,7 @@ public sealed record LinearFit(
         var b = qr.Solve(y);
         var fitted = x * b;
         var free = rows.Count - columns;
-        var deviation = free > 0 ? Math.Sqrt((y - fitted).DotProduct(y - fitted) / free) : 0;
+        var deviation = free > 0 ? Math.Max(leastDeviation, Math.Sqrt((y - fitted).DotProduct(y - fitted) / free)) : 0;
         var inverse = qr.R.SubMatrix(0, columns, 0, columns).Inverse();
         var covariance = inverse * inverse.Transpose() * deviation * deviation;
         return new([.. b], [.. covariance.Diagonal().Select(v => Math.Sqrt(Math.Max(0, v)))], [.. fitted], deviation, free);

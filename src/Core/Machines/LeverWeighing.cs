@@ -11,6 +11,9 @@ public sealed record HandleReading(double HandKgf, double PressureBar);
 /// <summary>Lever ratio and seal friction from weighing the handle: p A = r eta F - F_friction is a straight line in the hand's force F.</summary>
 public static class LeverWeighing
 {
+    /// <summary>How well a gauge's needle can be read, bar.</summary>
+    internal const double GaugeReadTo = 0.05;
+
     public static readonly FieldRange Hand = new("handKgf", "Force at the handle", 0.5, 60, "kgf");
     public static readonly FieldRange Gauge = new("pressureBar", "Gauge", 0.2, 15, "bar");
 
@@ -24,12 +27,13 @@ public static class LeverWeighing
         }
 
         var force = readings.Select(r => Lever.PistonForceNewtons(r.PressureBar, machine.PistonDiameterMm)).ToArray();
-        var fit = LinearFit.Of([.. readings.Select(r => new[] { r.HandKgf * Units.NewtonsPerKgf, -1.0 })], force);
+        var least = Lever.PistonForceNewtons(GaugeReadTo, machine.PistonDiameterMm);
+        var fit = LinearFit.Of([.. readings.Select(r => new[] { r.HandKgf * Units.NewtonsPerKgf, -1.0 })], force, least);
         var friction = fit.Coefficients[1];
         var frictionError = fit.PlusMinus(1);
         if (friction < 0)
         {
-            fit = LinearFit.Of([.. readings.Select(r => new[] { r.HandKgf * Units.NewtonsPerKgf })], force);
+            fit = LinearFit.Of([.. readings.Select(r => new[] { r.HandKgf * Units.NewtonsPerKgf })], force, least);
             (friction, frictionError) = (0, null);
         }
 

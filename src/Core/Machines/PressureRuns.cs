@@ -32,7 +32,7 @@ public static class PressureRuns
 
         // columns are chosen so that the coefficients are the pressures at both ends of the stroke
         double[] Row(double ml) => [1.0 - (ml / machine.ChamberMl), ml / machine.ChamberMl];
-        var fit = LinearFit.Of([.. readings.Select(r => Row(r.MovedMl))], [.. readings.Select(r => r.PressureBar)]);
+        var fit = LinearFit.Of([.. readings.Select(r => Row(r.MovedMl))], [.. readings.Select(r => r.PressureBar)], LeverWeighing.GaugeReadTo);
         if (fit.Coefficients[1] > fit.Coefficients[0])
             throw new DoesNotFitException("pressureBar", "A spring that runs out gives less and less; these readings rise. Check their order.");
         MachineRanges.SpringTop.Check(fit.Coefficients[0]);
@@ -61,7 +61,7 @@ public static class PressureRuns
             LeverWeighing.Gauge.Check(r.PressureBar);
         }
 
-        var fit = LinearFit.Of([.. readings.Select(r => new[] { 1.0, -r.Seconds })], [.. readings.Select(r => Math.Log(r.PressureBar))]);
+        var fit = LinearFit.Of([.. readings.Select(r => new[] { 1.0, -r.Seconds })], [.. readings.Select(r => Math.Log(r.PressureBar))], LeverWeighing.GaugeReadTo / readings.Max(r => r.PressureBar));
         var leak = MachineRanges.SealLeak.Check(Math.Max(0, fit.Coefficients[1]));
         MeasuredChange[] changes = [new("sealLeakPerSecond", "Seal leak", "1/s", machine.SealLeakPerSecond, leak, fit.PlusMinus(1))];
         var word = leak < 0.002 ? "tight" : leak < 0.01 ? "a little worn; look at it at the next cleaning" : "leaking: clean, grease or renew the seal";

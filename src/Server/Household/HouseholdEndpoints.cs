@@ -15,13 +15,25 @@ public sealed record HouseholdView(
 public sealed record HouseholdChange(
     string Name, double AltitudeMetres, double AmbientC, string PressureUnit, string TemperatureUnit, string ForceUnit);
 
+/// <summary>A boiling point read off a thermometer, degC; it tells the height above the sea.</summary>
+public sealed record BoilingPoint(double BoilingC);
+
 public static class HouseholdEndpoints
 {
+    // what water boils at between 6000 m and 430 m below the sea
+    private static readonly FieldRange Boiling = new("boilingC", "Boiling point", 80.5, 101.4, "degC");
     private static readonly FieldRange Ambient = new("ambientC", "Room temperature", -10, 45, "degC");
 
     public static void MapHousehold(this IEndpointRouteBuilder api)
     {
         api.MapGet("/household", async (RuddyContext db) => View(await db.Households.AsNoTracking().SingleAsync()));
+        api.MapPost("/household/altitude", async (BoilingPoint measured, RuddyContext db) =>
+        {
+            var row = await db.Households.SingleAsync();
+            row.AltitudeMetres = Math.Round(Atmosphere.AltitudeMetres(Saturation.PressureBar(Boiling.Check(measured.BoilingC))));
+            await db.SaveChangesAsync();
+            return View(row);
+        });
         api.MapPut("/household", async (HouseholdChange change, RuddyContext db) =>
         {
             var row = await db.Households.SingleAsync();

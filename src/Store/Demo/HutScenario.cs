@@ -35,7 +35,9 @@ public static class HutScenario
             Name = "Pack lever",
             Spec = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with
             {
-                WillingForceKgf = 19, FrictionNewtons = 40, Reads = [Reads.Gauge, Reads.Scale],
+                WillingForceKgf = 19,
+                FrictionNewtons = 40,
+                Reads = [Reads.Gauge, Reads.Scale],
             },
         };
         var dipper = new BenchMachine { Name = "Window dipper", Spec = HutSessions.DipperAsKnown };

@@ -1,4 +1,4 @@
-import { Box, Grid } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
@@ -120,6 +120,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
             />
             <Figure label="Air pressure" value={number(household.atmosphereBar * 1000, 0)} unit="hPa" />
           </Grid>
+          <BoilingPoint kept={setDraft} />
         </Panel>
         <Panel>
           <H2>Light</H2>
@@ -140,5 +141,48 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
         </Panel>
       </Grid>
     </Grid>
+  );
+}
+
+/** The height above the sea from a thermometer in a boiling kettle, for those who do not know it. */
+function BoilingPoint({ kept }: { kept: (household: Schemas['HouseholdView']) => void }) {
+  const queries = useQueryClient();
+  const units = useUnits();
+  const [text, setText] = useState('');
+  const set = useMutation({
+    mutationFn: (boilingC: number) => data(api.POST('/api/household/altitude', { body: { boilingC } })),
+    onSuccess: async (next) => {
+      setText('');
+      kept(next);
+      await queries.invalidateQueries();
+    },
+  });
+  const value = Number(text.replace(',', '.'));
+  return (
+    <form
+      style={{ marginTop: 16 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (text.trim() !== '' && Number.isFinite(value)) set.mutate(units.toCelsius(value));
+      }}
+    >
+      <Field
+        label="Or measure it: a thermometer in boiling water reads"
+        unit={units.temperature(0).unit}
+        problem={set.error ? units.sentence(sentenceOf(set.error)) : undefined}
+      >
+        {(ids) => (
+          <Flex gap="2">
+            <Input {...ids} inputMode="decimal" value={text} onChange={(e) => setText(e.target.value)} maxWidth="140px" />
+            <Button type="submit" disabled={set.isPending}>
+              Set the height by it
+            </Button>
+          </Flex>
+        )}
+      </Field>
+      <Box role="status" fontSize="14px" mt="1">
+        {set.data ? `That is ${number(set.data.altitudeMetres, 0)} m above the sea.` : ''}
+      </Box>
+    </form>
   );
 }

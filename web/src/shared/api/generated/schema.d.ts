@@ -62,6 +62,45 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/household/altitude': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: {
+      parameters: {
+        query?: never;
+        header?: never;
+        path?: never;
+        cookie?: never;
+      };
+      requestBody: {
+        content: {
+          'application/json': components['schemas']['BoilingPoint'];
+        };
+      };
+      responses: {
+        /** @description OK */
+        200: {
+          headers: {
+            [name: string]: unknown;
+          };
+          content: {
+            'application/json': components['schemas']['HouseholdView'];
+          };
+        };
+      };
+    };
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/bench': {
     parameters: {
       query?: never;
@@ -1999,6 +2038,11 @@ export interface components {
        * @description Steam space, ml.
        */
       headspaceMl: number;
+    };
+    /** @description A boiling point read off a thermometer, degC; it tells the height above the sea. */
+    BoilingPoint: {
+      /** Format: double */
+      boilingC: number;
     };
     BrewerView: {
       /** Format: int32 */
