@@ -1,7 +1,7 @@
 using System.Runtime.InteropServices;
 using RuddySpring.Instruments;
 
-// Stand-in instruments: --server ws://127.0.0.1:5180/instruments --seed 7 --speed 1 --gauge-rate 20
+// Stand-in instruments: --server ws://127.0.0.1:5180/instruments --seed 7 --speed 1 --gauge-rate 20 --group-probe yes
 string Option(string name, string otherwise)
 {
     var at = Array.IndexOf(args, name);
@@ -16,7 +16,8 @@ var standIn = new StandIn(
     new Uri(Option("--server", "ws://127.0.0.1:5180/instruments")),
     ulong.Parse(Option("--seed", "7")),
     double.Parse(Option("--speed", "1")),
-    int.Parse(Option("--gauge-rate", "20")));
+    int.Parse(Option("--gauge-rate", "20")),
+    Option("--group-probe", "yes") == "yes");
 await standIn.RunAsync(cancel.Token);
 return 0;
 

@@ -4,16 +4,17 @@ using RuddySpring.Core;
 namespace RuddySpring.Instruments;
 
 /// <summary>The stand-in instruments on one bench, run in real time or faster.</summary>
-public sealed class StandIn(Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20)
+public sealed class StandIn(Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20, bool groupProbe = true)
 {
     private readonly Lock _bench = new();
 
     /// <summary>Runs until cancelled.</summary>
     public async Task RunAsync(CancellationToken cancel)
     {
-        var bench = new StandInBench(seed);
+        var bench = new StandInBench(seed) { Speed = speed };
         var random = new SeededRandom(seed ^ 0x5EED);
-        StandInInstrument[] instruments = [new StandInGauge(random, gaugeSamplesASecond), new StandInScale(random), new StandInThermometer(random), new StandInGroupProbe(random)];
+        StandInInstrument[] instruments = [new StandInGauge(random, gaugeSamplesASecond), new StandInScale(random), new StandInThermometer(random)];
+        if (groupProbe) instruments = [.. instruments, new StandInGroupProbe(random)];
         var connections = instruments.Select(i => new LineConnection(server, i)).ToArray();
         connections[0].Ready += pull =>
         {

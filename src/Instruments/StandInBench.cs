@@ -41,6 +41,10 @@ public sealed class StandInBench(ulong seed)
     private double _seconds;
     private HeatRun? _heat;
     private double _heatBegan;
+    private double _heatNow;
+
+    /// <summary>How much faster than life this world runs; the heat of a session keeps to life.</summary>
+    public double Speed { get; init; } = 1.0;
 
     /// <summary>Time of this world, s.</summary>
     public double Seconds => _seconds;
@@ -63,7 +67,7 @@ public sealed class StandInBench(ulong seed)
         get
         {
             if (_heat is null) return RoomC;
-            _heat.AdvanceTo(_seconds - _heatBegan);
+            _heat.AdvanceTo(_heatNow + ((_seconds - _heatBegan) / Speed));
             return _heat.GroupC;
         }
     }
@@ -76,7 +80,7 @@ public sealed class StandInBench(ulong seed)
         {
             Heat = own with { GroupAmbientWPerK = own.GroupAmbientWPerK * TrueLoss, BoilerGroupWPerK = own.BoilerGroupWPerK * TrueFlange },
         };
-        _heatBegan = _seconds - said.NowSeconds;
+        (_heatBegan, _heatNow) = (_seconds, said.NowSeconds);
         _heat = HeatRun.Play(truth, said.AmbientC, said.AltitudeMetres, said.Events, said.NowSeconds, records: false);
     }
 

@@ -47,8 +47,8 @@ export default defineConfig({
       gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
     },
     {
-      // four times as fast as life, so that a pull takes ten seconds
-      command: `dotnet ${program('Instruments')} --server ws://127.0.0.1:${port}/instruments --speed 4 --seed 11`,
+      // four times as fast as life, so that a pull takes ten seconds; no probe on the group, so that a test reads what it types
+      command: `dotnet ${program('Instruments')} --server ws://127.0.0.1:${port}/instruments --speed 4 --seed 11 --group-probe no`,
       gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
     },
   ],

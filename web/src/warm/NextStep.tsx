@@ -2,7 +2,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { minutes, timeOfDay } from '../shared/clock';
-import { Button, Caution, H2, Reading } from '../shared/ui/elements';
+import { Button, Caution, H2, Reading, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import type { useSessionActions } from './useSessionActions';
 
@@ -23,13 +23,15 @@ export function NextStep({ session, nowMs, actions }: Props) {
   const units = useUnits();
   const open = session.steps.filter((s) => s.state === 'Due' || s.state === 'UnderWay');
   const [chosen, setChosen] = useState<string | null>(null);
+  const [ago, setAgo] = useState(0);
   const step = open.find((s) => s.key === chosen) ?? open.find((s) => s.state === 'Due' && !s.handsFree) ?? open[0];
   const shown = open.find((s) => s.key === chosen) ?? firstDue(open, step);
   const busy = actions.tick.isPending;
   const tick = (what: 'begin' | 'done' | 'skip') => {
     if (!shown || busy) return;
     setChosen(null);
-    actions.tick.mutate({ do: what, key: shown.key });
+    setAgo(0);
+    actions.tick.mutate({ do: what, key: shown.key, secondsAgo: ago * 60 });
   };
 
   useEffect(() => {
@@ -109,6 +111,16 @@ export function NextStep({ session, nowMs, actions }: Props) {
             </Button>
           )}
         </Flex>
+      </Flex>
+      <Flex as="label" gap="2" align="center" mt="2" fontSize="14px" color="quiet">
+        It was
+        <Select value={ago} onChange={(e) => setAgo(Number(e.target.value))} width="auto" minHeight="36px" fontSize="14px">
+          {[0, 1, 2, 3, 5, 8, 10, 15, 20, 25, 30].map((m) => (
+            <option key={m} value={m}>
+              {m === 0 ? 'just now' : `${m} min ago`}
+            </option>
+          ))}
+        </Select>
       </Flex>
       <Box as="ol" mt="4" aria-label="Steps still to do" style={{ listStyle: 'none' }}>
         {open

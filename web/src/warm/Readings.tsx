@@ -49,7 +49,12 @@ export function Readings({ session, actions, setLamp }: Props) {
     if (text.trim() === '' || !Number.isFinite(value)) return;
     actions.read.mutate(
       { kind, value: gauge ? value / units.pressureFactor : units.toCelsius(value) },
-      { onSuccess: () => setText('') },
+      {
+        onSuccess: () => {
+          setText('');
+          input.current?.blur(); // so that the next key is a step's again
+        },
+      },
     );
   };
   const problem = actions.read.error;

@@ -11,10 +11,12 @@ export function useSessionActions() {
     await queries.invalidateQueries({ queryKey: ['prepare'] });
   };
   const tick = useMutation({
-    mutationFn: (what: { do: 'begin' | 'done' | 'skip'; key: string }) =>
+    mutationFn: (what: { do: 'begin' | 'done' | 'skip'; key: string; secondsAgo: number }) =>
       what.do === 'begin'
-        ? data(api.POST('/api/session/begin', { body: { key: what.key, secondsAgo: 0, skipped: false } }))
-        : data(api.POST('/api/session/done', { body: { key: what.key, secondsAgo: 0, skipped: what.do === 'skip' } })),
+        ? data(api.POST('/api/session/begin', { body: { key: what.key, secondsAgo: what.secondsAgo, skipped: false } }))
+        : data(
+            api.POST('/api/session/done', { body: { key: what.key, secondsAgo: what.secondsAgo, skipped: what.do === 'skip' } }),
+          ),
     onSuccess: kept,
   });
   const undo = useMutation({ mutationFn: () => data(api.POST('/api/session/undo')), onSuccess: kept });
