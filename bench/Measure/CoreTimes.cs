@@ -1,4 +1,11 @@
 using System.Diagnostics;
+using RuddySpring.Core;
+using RuddySpring.Core.Heat;
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Sessions;
+using RuddySpring.Core.Traces;
 using Trace = RuddySpring.Core.Traces.Trace;
 
 namespace RuddySpring.Measure;
@@ -32,7 +39,36 @@ internal static class CoreTimes
         }
 
         yield return Row.AtMost("moments and measures of a 60 s trace (median)", Row.Percentile(reads.Skip(50).ToList(), 0.5), "ms", 150);
+        foreach (var row in Heat()) yield return row;
         yield return Row.AtMost("a stored trace, 3 channels", TraceCodec.Encode(trace).Length / (double)trace.Series[0].Count, "bytes/sample", 8);
+    }
+
+    private static IEnumerable<Row> Heat()
+    {
+        var (dipper, dose, yield) = FamilyDefaults.Of(MachineFamily.BoilerDirect);
+        var wants = new SessionWants
+        {
+            Drinks = [new("", 0), new("", 150), new("", 0), new("", 150)],
+            DoseGrams = dose,
+            YieldGrams = yield,
+        };
+        var planner = new SessionPlanner(new(dipper, 20, 500));
+        yield return Row.AtMost("plan a session of 4 shots and 2 milks (median)", Median(() => planner.Plan(wants, null, SessionProgress.None)), "ms", 100);
+        HeatEvent[] warm = [new(HeatEventKind.On, 0), new(HeatEventKind.Bleed, 330, 14)];
+        yield return Row.AtMost("heat curve of 3 h (median)", Median(() => HeatRun.Play(dipper, 20, 500, warm, 3 * 3600)), "ms", 5);
+    }
+
+    private static double Median(Action work)
+    {
+        var times = new List<double>();
+        for (var i = 0; i < 40; i++)
+        {
+            var from = Stopwatch.GetTimestamp();
+            work();
+            times.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
+        }
+
+        return Row.Percentile(times.Skip(10).ToList(), 0.5);
     }
 
     private static Trace Recorded(SimulatedShot shot)

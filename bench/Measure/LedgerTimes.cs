@@ -1,5 +1,8 @@
 using System.Diagnostics;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Store;
 
 namespace RuddySpring.Measure;
 

@@ -3,6 +3,7 @@ using System.Diagnostics;
 using System.Net.WebSockets;
 using System.Text;
 using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.SignalR.Client;
 using RuddySpring.Server.Hosting;
 
 namespace RuddySpring.Measure;

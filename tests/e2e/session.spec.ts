@@ -12,7 +12,9 @@ async function choose(page: Page, machine: string) {
   await page.getByLabel('Machine').selectOption({ label: machine });
   // the page has followed when its figures are that machine's
   await expect(page.getByText(machine === 'Pack lever' ? 'Chamber now' : 'Group now')).toBeVisible();
-  await expect(page.getByText(machine === 'Hall spring' ? 'band 82 to 98' : machine === 'Pack lever' ? 'metal' : 'band 70 to 85').first()).toBeVisible();
+  await expect(
+    page.getByText(machine === 'Hall spring' ? 'band 82 to 98' : machine === 'Pack lever' ? 'metal' : 'band 70 to 85').first(),
+  ).toBeVisible();
   await expect(page.getByRole('button', { name: 'Keep this plan' })).toBeVisible();
 }
 
@@ -103,7 +105,12 @@ test('a whole morning at the dipper', async ({ page }) => {
   await page.keyboard.press('t'); // begin
   await expect(page.getByRole('button', { name: 'Done (T)' })).toBeVisible();
   await page.reload(); // a cloth under way survives it
-  await expect(page.getByText(/\(under way\)|min left/).filter({ visible: true }).first()).toBeVisible();
+  await expect(
+    page
+      .getByText(/\(under way\)|min left/)
+      .filter({ visible: true })
+      .first(),
+  ).toBeVisible();
 
   // and to the end
   for (let i = 0; i < 20; i++) {

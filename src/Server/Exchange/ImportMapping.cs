@@ -14,6 +14,7 @@ public enum ColumnRole
     Pressure,
     Weight,
     Temperature,
+    Group,
     Flow,
 }
 
@@ -75,6 +76,7 @@ public static class ColumnGuess
         (ColumnRole.Time, ["time", "elapsed", "zeit", "temps", "tiempo", "sec", "seconds", "timestamp", "t", "ms", "clock"]),
         (ColumnRole.Pressure, ["pressure", "press", "druck", "pression", "presion", "bar", "psi", "kpa", "p"]),
         (ColumnRole.Flow, ["flow", "fluss", "debit", "g/s", "ml/s"]),
+        (ColumnRole.Group, ["group", "brewgroup"]),
         (ColumnRole.Temperature, ["temperature", "temp", "temperatur", "degc", "degf"]),
         (ColumnRole.Weight, ["weight", "mass", "cup", "gewicht", "poids", "peso", "grams", "yield", "g", "oz", "scale"]),
     ];
@@ -106,7 +108,7 @@ public static class ColumnGuess
         ColumnRole.Time => TimeUnit(table, column, words),
         ColumnRole.Pressure => words.Contains("psi") ? "psi" : words.Contains("kpa") ? "kPa" : "bar",
         ColumnRole.Weight => words.Contains("oz") ? "oz" : "g",
-        ColumnRole.Temperature => words.Contains("degf") || words.Contains("f") ? "degF" : "degC",
+        ColumnRole.Temperature or ColumnRole.Group => words.Contains("degf") || words.Contains("f") ? "degF" : "degC",
         ColumnRole.Flow => "ml/s",
         _ => "",
     };

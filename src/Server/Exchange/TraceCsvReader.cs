@@ -17,6 +17,7 @@ public static class TraceCsvReader
         [ColumnRole.Pressure] = (Channel.Pressure, new("pressure", "Pressure", -1, 25, "bar")),
         [ColumnRole.Weight] = (Channel.Weight, new("weight", "Weight", -500, 5000, "g")),
         [ColumnRole.Temperature] = (Channel.Temperature, new("temperature", "Temperature", -20, 200, "degC")),
+        [ColumnRole.Group] = (Channel.Group, new("group", "Group temperature", -20, 200, "degC")),
         [ColumnRole.Flow] = (Channel.Flow, new("flow", "Flow", -50, 50, "ml/s")),
     };
 
@@ -26,7 +27,7 @@ public static class TraceCsvReader
         ColumnRole.Time => ["s", "ms", "min", "m:ss"],
         ColumnRole.Pressure => ["bar", "psi", "kPa"],
         ColumnRole.Weight => ["g", "oz"],
-        ColumnRole.Temperature => ["degC", "degF"],
+        ColumnRole.Temperature or ColumnRole.Group => ["degC", "degF"],
         ColumnRole.Flow => ["ml/s"],
         _ => [],
     };

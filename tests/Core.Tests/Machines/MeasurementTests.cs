@@ -36,6 +36,18 @@ public sealed class MeasurementTests
         Assert.InRange(covered / (double)runs, 0.9, 1.0);
     }
 
+    [Fact] // a linkage whose ratio grows over its stroke is told from readings at both ends
+    public void Weighing_the_handle_over_the_stroke_gives_a_table()
+    {
+        var truth = Portable with { LeverRatioTable = [new(0, 6), new(1, 11)], FrictionNewtons = 40 };
+        var rows = (from share in new[] { 0.1, 0.5, 0.9 } from bar in new[] { 3.0, 8 } select new HandleReading(Lever.HandForceKgf(truth, bar, share), bar, share)).ToArray();
+        var measured = LeverWeighing.Fit(Portable, rows, Today).Changed;
+        Assert.Equal(6, Lever.RatioAt(measured, 0), 1e-6);
+        Assert.Equal(11, Lever.RatioAt(measured, 1), 1e-6);
+        Assert.Equal(40, measured.FrictionNewtons, 1e-6);
+        Assert.Equal("strokeShare", Assert.Throws<FieldRangeException>(() => LeverWeighing.Fit(Portable, [new(6, 3, 2), new(9, 5, 0)], Today)).Range.Field);
+    }
+
     [Fact]
     public void A_lever_that_seems_to_help_is_taken_to_have_no_friction()
     {

@@ -21,7 +21,8 @@ const roles: Record<Schemas['ColumnRole'], string> = {
   Time: 'time',
   Pressure: 'pressure',
   Weight: 'weight',
-  Temperature: 'temperature',
+  Temperature: 'water temperature',
+  Group: 'group temperature',
   Flow: 'flow',
 };
 

@@ -39,11 +39,12 @@ const ways: Record<Way, Words> = {
     title: 'Weigh the handle',
     gives: 'Lever ratio and seal friction, from a luggage or bathroom scale and the gauge',
     how: () =>
-      'Coffee in the basket, or a blind one. Pull or press the handle through the scale, hold the gauge still, note both. Three readings or more, at different pressures.',
+      'Coffee in the basket, or a blind one. Pull or press the handle through the scale, hold the gauge still, note both. Three readings or more, at different pressures; with how far the stroke was done, if the lever feels heavier at one end.',
     caution: 'Never force a lever beyond what one arm does, and hold the machine down. Keep your face away from the handle.',
     columns: () => [
       { key: 'handKgf', label: (u) => `Scale, ${u.force(0).unit}`, toWire: kgf },
       { key: 'pressureBar', label: (u) => `Gauge, ${u.pressureUnit}`, toWire: bar },
+      { key: 'strokeShare', label: () => 'Stroke done, %', toWire: (v) => v / 100, optional: true },
     ],
     rows: 3,
   },
@@ -219,15 +220,18 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
         <Box mt="4" aria-live="polite">
           <Box mb="3">{units.sentence(view.sentence)}</Box>
           <Flex gap="5" wrap="wrap" mb="3">
-            {view.changes.map((c) => (
-              <Figure
-                key={c.field}
-                label={c.label}
-                value={Number(c.value.toPrecision(4))}
-                unit={`${c.plusMinus === null ? '' : `\u00b1${Number(c.plusMinus.toPrecision(2))} `}${c.unit}`}
-                note={`was ${Number(c.before.toPrecision(4))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`}
-              />
-            ))}
+            {view.changes.map((c) => {
+              const { unit, show } = units.of(c.unit);
+              return (
+                <Figure
+                  key={c.field}
+                  label={c.label}
+                  value={Number(show(c.value).toPrecision(4))}
+                  unit={`${c.plusMinus === null ? '' : `\u00b1${Number(show(c.plusMinus).toPrecision(2))} `}${unit}`}
+                  note={`was ${Number(show(c.before).toPrecision(4))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`}
+                />
+              );
+            })}
           </Flex>
           {view.points.length > 1 && <FitChart points={view.points} xLabel={view.xLabel} yLabel={view.yLabel} />}
           {view.kept ? (

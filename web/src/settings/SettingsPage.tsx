@@ -84,12 +84,12 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
             />
             <NumberField
               label="Usual room temperature"
-              unit={'\u00b0C'}
+              unit={units.temperature(0).unit}
               step={1}
               digits={0}
-              value={draft.ambientC}
+              value={units.of('degC').show(draft.ambientC)}
               problem={wrong('ambientC')}
-              onChange={(v) => set({ ambientC: v ?? 0 })}
+              onChange={(v) => set({ ambientC: units.toCelsius(v ?? 0) })}
             />
             {choice('Pressure in', 'pressureUnit', { bar: 'bar', psi: 'psi', kPa: 'kPa' })}
             {choice('Temperature in', 'temperatureUnit', { degC: '\u00b0C', degF: '\u00b0F' })}

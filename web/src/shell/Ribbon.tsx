@@ -5,6 +5,7 @@ import { timeOfDay } from '../shared/clock';
 import { Hatch } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
 import { linear, path } from '../shared/plot/scale';
+import { spread } from '../warm/spread';
 import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
@@ -23,7 +24,7 @@ export function Ribbon({ session, nowMs }: { session: Session; nowMs: number }) 
   const start = session.begun ? 0 : session.startSeconds;
   const end = Math.max(session.endSeconds, start + 600, session.nowSeconds);
   const x = linear([start, end], [4, Math.max(40, width - 4)]);
-  const highest = Math.max(session.bandHighC + 6, ...session.course.map((p) => p.groupC));
+  const highest = Math.max(session.bandHighC + 6, ...session.course.map((p) => Math.max(p.groupC, p.boilerC ?? 0)));
   const y = linear([15, highest], [height - track - 4, 3]);
   const banded = session.hasBoiler || session.hasHeater;
   const nowS = (nowMs - origin) / 1000;
@@ -51,6 +52,28 @@ export function Ribbon({ session, nowMs }: { session: Session; nowMs: number }) 
                 fill="url(#ribbon-band)"
               />
             )}
+            {session.hasBoiler && (
+              <path
+                d={path(
+                  session.course.filter((p) => p.seconds >= start).map((p) => [p.seconds, p.boilerC ?? Number.NaN] as const),
+                  x,
+                  y,
+                )}
+                fill="none"
+                stroke={ink('edge')}
+                strokeWidth="1"
+              />
+            )}
+            <path
+              d={spread(
+                session.course.filter((p) => p.seconds >= start),
+                (c) => c,
+                x,
+                y,
+              )}
+              fill={ink('temperature')}
+              opacity="0.25"
+            />
             <path
               d={path(
                 session.course.filter((p) => p.seconds >= start).map((p) => [p.seconds, p.groupC] as const),

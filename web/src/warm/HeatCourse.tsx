@@ -7,6 +7,7 @@ import { linear, path } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
+import { spread } from './spread';
 
 type Session = Schemas['SessionView'];
 
@@ -153,18 +154,6 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
       )}
     </Box>
   );
-}
-
-type Course = Session['course'];
-
-/** The shade of what is not known: one deviation to either side. */
-function spread(points: Course, t: (c: number) => number, x: (v: number) => number, y: (v: number) => number): string {
-  if (points.length < 2) return '';
-  const at = (p: Course[number], sign: number) => `${x(p.seconds).toFixed(1)} ${y(t(p.groupC + sign * p.plusMinusK)).toFixed(1)}`;
-  return `M${points.map((p) => at(p, 1)).join('L')}L${[...points]
-    .reverse()
-    .map((p) => at(p, -1))
-    .join('L')}Z`;
 }
 
 /** Round times of day between two moments, in s since the origin. */

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, test } from 'vitest';
 import { makeUnits, number } from './units';
 
 describe('display units', () => {
@@ -20,4 +20,22 @@ describe('display units', () => {
     expect(number(Number.NaN, 1)).toBe('\u2013');
     expect(makeUnits('bar', 'degC', 'kgf').pressure(undefined).value).toBe('\u2013');
   });
+});
+
+test('sentences of the core are said in the units chosen, ranges too', () => {
+  const us = makeUnits('psi', 'degF', 'N');
+  expect(us.sentence('It boils at 94.5 degC here, worth 3 to 5 K.')).toBe(
+    'It boils at 202.1 \u00b0F here, worth 5 to 9 \u00b0F.',
+  );
+  expect(us.sentence('down to 0.80 bar with 18.0 kgf')).toBe('down to 11.6 psi with 176.5 N');
+  expect(us.sentence('it must lie between -10 and 150 degC')).toBe('it must lie between 14 and 302 \u00b0F');
+  const metric = makeUnits('bar', 'degC', 'kgf');
+  expect(metric.sentence('between 20 and 101 degC, 0.80 bar')).toBe('between 20 and 101 \u00b0C, 0.80 bar');
+});
+
+test('a unit of the wire goes to the screen and back', () => {
+  const us = makeUnits('kPa', 'degF', 'N');
+  for (const unit of ['bar', 'kgf', 'degC', 'g']) expect(us.of(unit).wire(us.of(unit).show(7.3))).toBeCloseTo(7.3, 9);
+  expect(us.of('bar').unit).toBe('kPa');
+  expect(us.of('g')).toMatchObject({ unit: 'g' });
 });

@@ -64,12 +64,15 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
     }),
     force: (kgf, digits = 0) => ({ value: fixed(map(kgf, toForce), digits), unit: forceUnit }),
     sentence: (text) =>
-      text.replace(/(\d+(?:\.(\d+))?)( to (\d+(?:\.\d+)?))? (degC|K|bar|kgf)\b/g, (_, low, decimals, range, high, unit) => {
-        const say = convert[unit]!;
-        const digits = decimals?.length ?? 0;
-        const last = say(Number(range ? high : low), digits);
-        return range ? `${say(Number(low), digits).split(' ')[0]} to ${last}` : last;
-      }),
+      text.replace(
+        /(-?\d+(?:\.(\d+))?)(?: (to|and) (-?\d+(?:\.\d+)?))? (degC|K|bar|kgf)\b/g,
+        (_, low, decimals, joined, high, unit) => {
+          const say = convert[unit]!;
+          const digits = decimals?.length ?? 0;
+          const last = say(Number(joined ? high : low), digits);
+          return joined ? `${say(Number(low), digits).split(' ')[0]} ${joined} ${last}` : last;
+        },
+      ),
     toCelsius,
     of: (unit) => {
       if (unit === 'bar') return { unit: pressureUnit, show: (v) => v * factor, wire: (v) => v / factor };
