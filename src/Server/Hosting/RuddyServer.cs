@@ -141,6 +141,7 @@ public static class RuddyServer
         api.MapBench();
         api.MapMachines();
         api.MapPrepare();
+        api.MapPrediction();
         api.MapWarm();
         api.MapSessions();
         api.MapPull();

@@ -32,7 +32,7 @@ public sealed class CsvTests
     [InlineData("pression (kPa)", ColumnRole.Pressure, "kPa")]
     [InlineData("Gewicht", ColumnRole.Weight, "g")]
     [InlineData("cup oz", ColumnRole.Weight, "oz")]
-    [InlineData("group temp (\u00b0F)", ColumnRole.Temperature, "degF")]
+    [InlineData("group temp (\u00b0F)", ColumnRole.Group, "degF")]
     [InlineData("remark", ColumnRole.Ignore, "")]
     public void Column_names(string name, ColumnRole role, string unit)
     {

@@ -6,7 +6,7 @@ import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/clie
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { CutawayDrawing } from './CutawayDrawing';
-import { readsWords } from './words';
+import { ReadsChoice } from './ReadsChoice';
 
 type Start = Schemas['StartView'];
 type Reads = Schemas['Reads'];
@@ -94,7 +94,6 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
     },
   });
   const wrong = (field: string) => (keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined);
-  const options: Reads[] = boiler ? ['Gauge', 'BoilerGauge', 'Lamp', 'Strip', 'Probe', 'Scale'] : ['Gauge', 'Probe', 'Scale'];
   return (
     <>
       <PageTitle title="Add a machine">
@@ -170,24 +169,7 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
                   onChange={setWater}
                 />
               </Box>
-              <Box as="fieldset" borderWidth="0">
-                <legend style={{ fontStretch: '118%', fontWeight: 650, fontSize: 17, marginBottom: 8 }}>
-                  3. What can you read?
-                </legend>
-                <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="1">
-                  {options.map((r) => (
-                    <label key={r} style={{ display: 'flex', gap: 10, alignItems: 'center', minHeight: 44 }}>
-                      <input
-                        type="checkbox"
-                        checked={reads.includes(r)}
-                        onChange={(e) => setReads(e.target.checked ? [...reads, r] : reads.filter((x) => x !== r))}
-                        style={{ width: 20, height: 20 }}
-                      />
-                      {readsWords[r]}
-                    </label>
-                  ))}
-                </Grid>
-              </Box>
+              <ReadsChoice legend="3. What can you read?" boiler={boiler} value={reads} onChange={setReads} />
               {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
                 <Notice role="alert">{sentenceOf(keep.error)}</Notice>
               )}

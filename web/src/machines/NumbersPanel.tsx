@@ -1,14 +1,14 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
-import { Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { Problem, sentenceOf } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { useKeepMachine, type Detail } from './MachinePage';
-import { originWords, readsWords } from './words';
+import { ReadsChoice } from './ReadsChoice';
+import { originWords } from './words';
 
 type Spec = Detail['spec'];
-type Reads = Schemas['Reads'];
 
 const tidy = (value: number) => String(Number(value.toPrecision(4)));
 
@@ -55,23 +55,13 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
             );
           })}
         </Grid>
-        <Box as="fieldset" borderWidth="0" mt="4">
-          <legend style={{ fontSize: 13 }}>What you can read</legend>
-          <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
-            {(boiler ? (Object.keys(readsWords) as Reads[]) : (['Gauge', 'Probe', 'Strip', 'Scale'] as Reads[])).map((r) => (
-              <label key={r} style={{ display: 'flex', gap: 10, alignItems: 'center', minHeight: 40 }}>
-                <input
-                  type="checkbox"
-                  checked={reads.includes(r)}
-                  onChange={(e) =>
-                    setSpec((now) => ({ ...now, reads: e.target.checked ? [...reads, r] : reads.filter((x) => x !== r) }))
-                  }
-                  style={{ width: 20, height: 20 }}
-                />
-                {readsWords[r]}
-              </label>
-            ))}
-          </Grid>
+        <Box mt="4">
+          <ReadsChoice
+            legend="What you can read"
+            boiler={boiler}
+            value={reads}
+            onChange={(next) => setSpec((now) => ({ ...now, reads: next }))}
+          />
         </Box>
         {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
           <Notice role="alert">{sentenceOf(keep.error)}</Notice>

@@ -7,6 +7,7 @@ import { Button, Caution, Figure, H2, Notice, PageTitle, Panel, Waiting } from '
 import { number, useUnits } from '../shared/units/units';
 import { Gauge } from './Gauge';
 import { PlanSketch } from './PlanSketch';
+import { PredictionPanels } from './PredictionPanels';
 import { machineChooser, useSheetEditor } from './useSheetEditor';
 
 /** One sheet in working order: who and what, how much, what comes of it, then to the pull. */
@@ -233,6 +234,12 @@ export default function PreparePage() {
               </Gauge>
             </Grid>
           </Panel>
+
+          <PredictionPanels
+            sheet={answer.sheet}
+            scaleUnit={grinder?.scaleUnit}
+            set={(grindSetting) => change({ grindSetting })}
+          />
 
           <Panel>
             <H2>Before any pressure</H2>

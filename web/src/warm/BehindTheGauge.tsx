@@ -1,10 +1,9 @@
 import { Box, Grid } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { api, data, type Schemas } from '../shared/api/client';
-import { Frame } from '../shared/plot/Frame';
+import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
-import { linear, path } from '../shared/plot/scale';
-import { useWidth } from '../shared/plot/useSize';
+import { path } from '../shared/plot/scale';
 import { Figure, H2, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
@@ -49,40 +48,34 @@ export function BehindTheGauge({ machineId }: { machineId: number }) {
 
 function GaugeChart({ boiler }: { boiler: Schemas['BoilerKnowledge'] }) {
   const units = useUnits();
-  const [ref, width] = useWidth<HTMLDivElement>();
-  const t = (c: number) => Number(units.temperature(c, 2).value);
+  const { unit, show } = units.of('degC');
   const points = boiler.points;
-  const height = 200;
-  const [left, right, top, bottom] = [40, Math.max(140, width - 44), 26, height - 36];
-  const x = linear([t(points[0]!.waterC), t(points.at(-1)!.waterC)], [left, right]);
-  const y = linear([0, boiler.setBar * units.pressureFactor * 1.25], [bottom, top]);
-  const mm = linear([0, Math.max(...points.map((p) => p.underTopMm)) * 1.6], [top, bottom]);
-  const line = (of: (p: (typeof points)[number]) => number, scale: (v: number) => number) =>
-    path(
-      points.map((p) => [t(p.waterC), of(p)] as const),
-      x,
-      scale,
-    );
+  const set = boiler.setBar * units.pressureFactor;
+  const deepest = Math.max(...points.map((p) => p.underTopMm)) * 1.6;
   return (
-    <Box ref={ref}>
-      {width > 0 && (
-        <svg width={width} height={height} role="img" aria-label="Gauge pressure and water level against water temperature">
-          <Frame
-            left={left}
-            right={right}
-            top={top}
-            bottom={bottom}
-            x={x}
-            y={y}
-            yTicks={4}
-            yColour={quantity.pressure.text}
-            yLabel={`Gauge, ${units.pressureUnit}`}
-            xLabel={`water in the boiler, ${units.temperature(0).unit}`}
-            y2={mm}
-            y2Label="Level, mm under the top"
-            y2Colour={ink('quiet')}
-          >
-            <path d={line((p) => p.underTopMm, mm)} fill="none" stroke={ink('edge')} strokeWidth="1.4" strokeDasharray="7 3" />
+    <Pane
+      label="Gauge pressure and water level against water temperature"
+      height={200}
+      room={44}
+      xDomain={[show(points[0]!.waterC), show(points.at(-1)!.waterC)]}
+      yDomain={[0, set * 1.25]}
+      y2Domain={[deepest, 0]}
+      yColour={quantity.pressure.text}
+      yLabel={`Gauge, ${units.pressureUnit}`}
+      xLabel={`water in the boiler, ${unit}`}
+      y2Label="Level, mm under the top"
+      y2Colour={ink('quiet')}
+    >
+      {({ x, y, y2, left, right }) => {
+        const line = (of: (p: (typeof points)[number]) => number, scale: (v: number) => number) =>
+          path(
+            points.map((p) => [show(p.waterC), of(p)] as const),
+            x,
+            scale,
+          );
+        return (
+          <>
+            <path d={line((p) => p.underTopMm, y2)} fill="none" stroke={ink('edge')} strokeWidth="1.4" strokeDasharray="7 3" />
             <path d={line((p) => p.bledBar * units.pressureFactor, y)} fill="none" stroke={ink('pressure')} strokeWidth="2.6" />
             <path
               d={line((p) => Math.min(p.unbledBar, boiler.setBar * 1.25) * units.pressureFactor, y)}
@@ -91,19 +84,13 @@ function GaugeChart({ boiler }: { boiler: Schemas['BoilerKnowledge'] }) {
               strokeWidth="1.6"
               strokeDasharray="3 3"
             />
-            <line
-              x1={left}
-              x2={right}
-              y1={y(boiler.setBar * units.pressureFactor)}
-              y2={y(boiler.setBar * units.pressureFactor)}
-              stroke={ink('edge')}
-            />
-            <text x={left + 6} y={y(boiler.setBar * units.pressureFactor) - 4} fill={ink('quiet')} style={{ fontSize: '12px' }}>
+            <line x1={left} x2={right} y1={y(set)} y2={y(set)} stroke={ink('edge')} />
+            <text x={left + 6} y={y(set) - 4} fill={ink('quiet')} style={{ fontSize: '12px' }}>
               set pressure
             </text>
-          </Frame>
-        </svg>
-      )}
-    </Box>
+          </>
+        );
+      }}
+    </Pane>
   );
 }

@@ -1,0 +1,88 @@
+import type { Schemas } from '../shared/api/client';
+import { Pane } from '../shared/plot/Pane';
+import { quantity } from '../shared/plot/quantity';
+import { path, roundUp } from '../shared/plot/scale';
+import { useUnits } from '../shared/units/units';
+import { ink } from '../theme/system';
+
+type Shot = Schemas['PredictedShot'];
+
+/** Flow has no axis of its own: it takes the height of the pane at this many g/s. */
+const topFlow = 4;
+
+/** The predicted shot: pressure, flow and cup against time, the cup with the band that eight shots in ten should lie in. */
+export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: number }) {
+  const units = useUnits();
+  const points = shot.points;
+  const last = shot.secondsHigh > shot.seconds * 1.6 ? shot.seconds : shot.secondsHigh;
+  const highest = roundUp(Math.max(...points.map((s) => s.pressureBar)), 2, 6) * units.pressureFactor;
+  return (
+    <Pane
+      label={`Predicted shot: ${yieldGrams} g in about ${shot.seconds.toFixed(0)} s, between ${shot.secondsLow.toFixed(0)} and ${shot.secondsHigh.toFixed(0)} s`}
+      height={250}
+      room={40}
+      xDomain={[0, roundUp(Math.max(last, points.at(-1)!.seconds), 10, 20)]}
+      yDomain={[0, highest]}
+      y2Domain={[0, roundUp(yieldGrams, 10, 20)]}
+      yColour={quantity.pressure.text}
+      yLabel={`Pressure, ${units.pressureUnit}`}
+      y2Label="Cup, g (shade: eight in ten)"
+      y2Colour={quantity.grams.text}
+      xLabel="seconds from the lever's first move"
+    >
+      {({ x, y, y2: g, top, bottom }) => {
+        const edge = (cups: readonly number[]) =>
+          points.map((s, i) => `${x(s.seconds).toFixed(1)} ${g(cups[i] ?? 0).toFixed(1)}`);
+        const line = (of: (s: (typeof points)[number]) => number, scale: (v: number) => number) =>
+          path(
+            points.map((s) => [s.seconds, of(s)] as const),
+            x,
+            scale,
+          );
+        return (
+          <>
+            <path
+              d={`M${edge(shot.fasterGrams).join('L')}L${edge(shot.slowerGrams).reverse().join('L')}Z`}
+              fill={ink('grams')}
+              opacity="0.14"
+            />
+            <path
+              d={line((s) => (s.flowMlPerS / topFlow) * highest, y)}
+              fill="none"
+              stroke={quantity.flow.stroke}
+              strokeWidth={quantity.flow.width}
+            />
+            <path
+              d={line((s) => s.pressureBar * units.pressureFactor, y)}
+              fill="none"
+              stroke={quantity.pressure.stroke}
+              strokeWidth={quantity.pressure.width}
+            />
+            <path
+              d={line((s) => s.cupGrams, g)}
+              fill="none"
+              stroke={quantity.grams.stroke}
+              strokeWidth={quantity.grams.width}
+              strokeDasharray={quantity.grams.dash}
+            />
+            {shot.firstDropsSeconds !== null && (
+              <g>
+                <line
+                  x1={x(shot.firstDropsSeconds)}
+                  x2={x(shot.firstDropsSeconds)}
+                  y1={top}
+                  y2={bottom}
+                  stroke={ink('edge')}
+                  strokeDasharray="2 3"
+                />
+                <text x={x(shot.firstDropsSeconds) + 4} y={bottom - 6} fill={ink('quiet')} style={{ fontSize: '12px' }}>
+                  first drops
+                </text>
+              </g>
+            )}
+          </>
+        );
+      }}
+    </Pane>
+  );
+}
