@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using RuddySpring.Core;
+using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
@@ -40,6 +41,9 @@ internal static class CoreTimes
 
         yield return Row.AtMost("moments and measures of a 60 s trace (median)", Row.Percentile(reads.Skip(50).ToList(), 0.5), "ms", 150);
         foreach (var row in Heat()) yield return row;
+        var trials = Enumerable.Range(1, quick ? 6 : 12).Select(i => DialingTrial.Household((ulong)i)).ToList();
+        yield return Row.AtMost(
+            "settings advised by R10 that miss, over those chosen by time", trials.Sum(t => t.MissedByAdvice) / Math.Max(1.0, trials.Sum(t => t.MissedByTime)), "", 0.5);
         yield return Row.AtMost("a stored trace, 3 channels", TraceCodec.Encode(trace).Length / (double)trace.Series[0].Count, "bytes/sample", 8);
     }
 

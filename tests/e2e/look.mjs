@@ -46,7 +46,46 @@ const sheet = (page) => page.getByRole('button', { name: 'Go to the pull' }).wai
 await picture('prepare', '/prepare', { act: sheet });
 await picture('prepare-phone', '/prepare', { phone: true, act: sheet });
 await picture('prepare-dark', '/prepare', { dark: true, act: sheet });
-await picture('warm', '/warm');
+// a morning at the dipper, twenty minutes in
+const post = (path, body) =>
+  fetch(`${address}/api/${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+const put = (path, body) =>
+  fetch(`${address}/api/${path}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const json = async (path) => (await fetch(`${address}/api/${path}`)).json();
+async function morning() {
+  const { sheet } = await json('prepare');
+  await put('prepare', { ...sheet, machineId: 2, doseGrams: 14, yieldGrams: 28, planKey: 'flat-firm' });
+  const { wants } = await json('session');
+  const drinks = ['Ilva', 'Tomo', 'Guest', 'Guest'].map((name, i) => ({ for: name, milkGrams: i === 1 ? 150 : 0 }));
+  await put('session', { wants: { ...wants, drinks }, readyAt: null });
+  for (const [key, secondsAgo] of [
+    ['fill', 1210],
+    ['on', 1200],
+    ['bleed', 880],
+    ['grind-1', 120],
+  ])
+    await post('session/done', { key, secondsAgo });
+  for (const [value, secondsAgo] of [
+    [58, 420],
+    [66, 120],
+  ])
+    await post('session/readings', { kind: 'Strip', value, secondsAgo });
+  return sheet;
+}
+if (!only || only.includes('warm')) {
+  const before = await morning();
+  await picture('warm', '/warm');
+  await picture('warm-phone', '/warm', { phone: true });
+  await post('session/end', {});
+  await put('prepare', before);
+}
+await picture('machines', '/machines', { fullPage: true });
+await picture('machine', '/machines/3');
+await picture('machine-new', '/machines/new', { fullPage: true });
 await picture('pull', '/pull', { act: (page) => pulled(page, 14) });
 if (!only || only.includes('pull')) await fetch(`${address}/api/pull/discard`, { method: 'POST' });
 await picture('pull-phone', '/pull', { phone: true, act: (page) => pulled(page, 8) });

@@ -19,7 +19,7 @@ public sealed class HeatRun
 
     // of the heat that passing water loses, this share warms the group's lump; the rest leaves with basket, vapour and dead water. Fitted
     // to what people report: 88 to 92 degC at the puck from a group at 70 to 78, and 5 K a shot.
-    private const double PassShareToGroup = 0.8;
+    private const double PassShareToGroup = 0.75;
     private const double PortafilterContactWPerK = 4.0;
     private const double ClothWPerK = 4.0;
 

@@ -35,7 +35,7 @@ public sealed record HeatConstants
     public double GroupAmbientWPerK { get; init; } = 0.6;
 
     /// <summary>Water passing the group: hA in W/K of the effectiveness-NTU relation, 0.5 to 60.</summary>
-    public double PassWPerK { get; init; } = 6.3;
+    public double PassWPerK { get; init; } = 7.0;
 
     /// <summary>How far the pressurestat lets the pressure fall before it heats again, bar, 0.02 to 0.5.</summary>
     public double HysteresisBar { get; init; } = 0.12;
@@ -82,7 +82,7 @@ public sealed record HeatConstants
             BoilerLossWPerK = 2.5,
             BoilerGroupWPerK = 4.0,
             GroupAmbientWPerK = 1.6,
-            PassWPerK = 7.5,
+            PassWPerK = 8.0,
             SteamGramsPerS = 1.0,
             BandLowC = 82,
             BandHighC = 98,

@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Dialing;
-using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
@@ -48,6 +47,7 @@ public static class Prediction
     private const double FastEdge = 0.1;
     private const double SlowEdge = 0.9;
     private const int EveryNth = 2;
+    private const double ShotShare = 0.1;
 
     public static void MapPrediction(this IEndpointRouteBuilder api) => api.MapGet("/prepare/prediction", OfSheetAsync);
 
@@ -76,6 +76,8 @@ public static class Prediction
 
         var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
         var believed = advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams);
+        // the shot also has an arm, a puck and a heat of its own
+        believed = believed with { Scale = Math.Sqrt((believed.Scale * believed.Scale) + (ShotShare * ShotShare)) };
         var ofBag = known.Count(s => s.Bag == bagId);
         SimulatedShot At(double quantile) => ShotSimulator.Run(
             puck with { ResistanceBarSPerMl = Math.Clamp(Math.Exp(believed.Quantile(quantile)) / GrindResistance.Of(puck), 0.2, 200) }, plan, machine, sheet.YieldGrams);
@@ -87,7 +89,7 @@ public static class Prediction
     }
 
     private static GrindAdviceView Advise(
-        Sheet sheet, Grinder grinder, GrindAdvice advice, WantedResistance? wanted, double age, int bagId, IReadOnlyList<GrindShot> known, double low,
+        Sheet sheet, Grinder grinder, GrindAdvice advice, WantedResistance? wanted, double age, int bagId, List<GrindShot> known, double low,
         double high)
     {
         if (wanted is null)
@@ -99,7 +101,7 @@ public static class Prediction
             ? advice.Predict(bagId, sheet.MachineId, set, age, sheet.DoseGrams).Chance(Math.Log(wanted.Low), Math.Log(wanted.High)) : null;
         var sentences = new List<string>
         {
-            FormattableString.Invariant($"{suggestion.Chance * 100:0} % chance to land between {low:0} and {high:0} s from the lever's first move, as {(suggestion.Shots == 0 ? "the grinder's other coffees say" : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot" : "shots")} of this bag say")}."),
+            FormattableString.Invariant($"{suggestion.Chance * 100:0} % chance to land between {low:0} and {high:0} s from the lever's first move when it is pulled as planned, as {(suggestion.Shots == 0 ? "the grinder's other coffees say" : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot" : "shots")} of this bag say")}."),
         };
         if (suggestion.TooCoarse)
             sentences.Add(FormattableString.Invariant($"One step of {grinder.Name} moves the resistance by {suggestion.StepShare * 100:0} %, more than the band is wide: it is too coarse in its steps for this. Change the dose by a few tenths instead, or let the arm correct."));

@@ -44,7 +44,7 @@ public sealed class HeatRunTests
         var after = run.Points.Where(p => p.Seconds <= 1500 + (4 * 180) + 60).Max(p => p.GroupC);
         Assert.InRange(after, 91, 98);
         Assert.All(run.Shots, s => Assert.True(s.BedC < s.WaterC));
-        Assert.InRange(run.Shots[0].WaterC, 88, 95);
+        Assert.InRange(run.Shots[0].WaterC, 88, 93.5); // 88 to 92 at the puck, give or take the probe
     }
 
     [Fact] // common practice: 72 degC again after 15 min switched off

@@ -2,12 +2,13 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { Link, useNavigate } from 'react-router';
 import { useBench } from '../shared/api/queries';
 import { Choice } from '../shared/ui/Choice';
+import { Column, Columns } from '../shared/ui/Columns';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Caution, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { Gauge } from './Gauge';
 import { PlanSketch } from './PlanSketch';
-import { PredictionPanels } from './PredictionPanels';
+import { GrindPanel, ShotPanel } from './PredictionPanels';
 import { machineChooser, useSheetEditor } from './useSheetEditor';
 
 /** One sheet in working order: who and what, how much, what comes of it, then to the pull. */
@@ -64,9 +65,9 @@ export default function PreparePage() {
       >
         From the bag to the locked-in portafilter, top to bottom.
       </PageTitle>
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,6fr)' }} gap="4" alignItems="start">
-        <Grid gap="4">
-          <Panel>
+      <Columns widths={[5, 6]}>
+        <Column>
+          <Panel order={1}>
             <H2>Who and what</H2>
             <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
               <Choice
@@ -102,7 +103,7 @@ export default function PreparePage() {
             </Grid>
           </Panel>
 
-          <Panel>
+          <Panel order={4}>
             <H2>Pull plan</H2>
             <Grid role="radiogroup" aria-label="Pull plan" gap="2">
               {plans.map((plan) => {
@@ -142,10 +143,11 @@ export default function PreparePage() {
               })}
             </Grid>
           </Panel>
-        </Grid>
+          <ShotPanel sheet={answer.sheet} />
+        </Column>
 
-        <Grid gap="4">
-          <Panel>
+        <Column>
+          <Panel order={2}>
             <H2>Set</H2>
             <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3">
               <NumberField
@@ -197,7 +199,9 @@ export default function PreparePage() {
             )}
           </Panel>
 
-          <Panel aria-live="polite">
+          <GrindPanel sheet={answer.sheet} scaleUnit={grinder?.scaleUnit} set={(grindSetting) => change({ grindSetting })} />
+
+          <Panel order={5} aria-live="polite">
             <H2>What comes of it</H2>
             <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="5">
               <Figure label="Ratio, dose to yield" value={answer.ratio === null ? '\u2013' : `1 : ${number(answer.ratio, 2)}`} />
@@ -235,13 +239,7 @@ export default function PreparePage() {
             </Grid>
           </Panel>
 
-          <PredictionPanels
-            sheet={answer.sheet}
-            scaleUnit={grinder?.scaleUnit}
-            set={(grindSetting) => change({ grindSetting })}
-          />
-
-          <Panel>
+          <Panel order={7}>
             <H2>Before any pressure</H2>
             <Grid gap="2">
               {answer.cautions.map((caution) => (
@@ -249,8 +247,8 @@ export default function PreparePage() {
               ))}
             </Grid>
           </Panel>
-        </Grid>
-      </Grid>
+        </Column>
+      </Columns>
     </>
   );
 }

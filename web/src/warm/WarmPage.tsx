@@ -1,12 +1,13 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench, useSession } from '../shared/api/queries';
 import { timeOfDay, useNow } from '../shared/clock';
 import { Choice } from '../shared/ui/Choice';
+import { Column, Columns } from '../shared/ui/Columns';
 import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { BehindTheGauge } from './BehindTheGauge';
@@ -127,13 +128,7 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
     actions.end.error ??
     (problem instanceof Problem && problem.field ? null : problem);
   return (
-    <Grid
-      display={{ base: 'flex', lg: 'grid' }}
-      flexDirection="column"
-      templateColumns="minmax(0,7fr) minmax(0,5fr)"
-      gap="4"
-      alignItems={{ base: 'stretch', lg: 'start' }}
-    >
+    <Columns widths={[7, 5]}>
       <Column>
         <Panel order={planned ? 2 : 1}>
           <Now session={session} />
@@ -198,16 +193,9 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
           </Panel>
         )}
       </Column>
-    </Grid>
+    </Columns>
   );
 }
-
-/** A column on a wide screen; on a phone its panels stand in one row of the page's own order. */
-const Column = ({ children }: { children: ReactNode }) => (
-  <Grid display={{ base: 'contents', lg: 'grid' }} gap="4">
-    {children}
-  </Grid>
-);
 
 /** How warm it is now, in figures. */
 function Now({ session }: { session: Session }) {

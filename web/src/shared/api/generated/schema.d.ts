@@ -473,6 +473,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prepare/prediction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PredictionView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/warm/ways": {
         parameters: {
             query?: never;
@@ -2277,6 +2312,64 @@ export interface components {
             /** Format: double */
             handKgf: number;
         };
+        /** @description What to set on the grinder, and why. */
+        GrindAdviceView: {
+            suggestion: null | components["schemas"]["GrindSuggestion"];
+            /**
+             * Format: double
+             * @description Chance that the sheet's own setting lands; null without one.
+             */
+            chanceNow: null | number;
+            /**
+             * Format: double
+             * @description The time that counts as landing, from the lever's first move.
+             */
+            secondsLow: number;
+            /** Format: double */
+            secondsHigh: number;
+            /** @description Why, one after the other. */
+            sentences: string[];
+        };
+        /** @description What to set next. */
+        GrindSuggestion: {
+            /**
+             * Format: double
+             * @description On the grinder's own scale, a whole number of its steps.
+             */
+            setting: number;
+            /**
+             * Format: double
+             * @description Lower end of the settings that may well be the right one (80 %).
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper end.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description Chance that this setting lands in the wanted band, 0 to 1.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description How much one step moves R10, as a share.
+             */
+            stepShare: number;
+            /** @description Whether one step moves R10 by more than the band is wide. */
+            tooCoarse: boolean;
+            /**
+             * Format: double
+             * @description What ageing alone will make the setting in seven days.
+             */
+            inAWeek: number;
+            /**
+             * Format: int32
+             * @description Shots of this bag on this grinder that it rests on.
+             */
+            shots: number;
+        };
         GrinderChange: {
             name: string;
             scaleUnit: string;
@@ -3052,6 +3145,71 @@ export interface components {
              * @description Index of the phase.
              */
             phase: number;
+        };
+        /** @description A point of the predicted shot. */
+        PredictedPoint: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            pressureBar: number;
+            /** Format: double */
+            flowMlPerS: number;
+            /** Format: double */
+            cupGrams: number;
+        };
+        /** @description The shot that the sheet makes, with a band that eight shots in ten should lie in. */
+        PredictedShot: {
+            /** @description The middle of it, five a second. */
+            points: components["schemas"]["PredictedPoint"][];
+            /** @description Cup at those seconds at the fast edge of the band, g. */
+            fasterGrams: number[];
+            /** @description And at the slow edge. */
+            slowerGrams: number[];
+            /** Format: double */
+            firstDropsSeconds: null | number;
+            /**
+             * Format: double
+             * @description Time to the yield.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description At the fast edge.
+             */
+            secondsLow: number;
+            /**
+             * Format: double
+             * @description At the slow edge.
+             */
+            secondsHigh: number;
+            /** @description False where the middle shot runs out of water or chokes. */
+            reachesYield: boolean;
+            /**
+             * Format: double
+             * @description Of the cup, 0 to 1.
+             */
+            strength: number;
+            /** Format: double */
+            extractionLow: number;
+            /**
+             * Format: double
+             * @description Solids in the cup over dose, 0 to 1.
+             */
+            extractionShare: number;
+            /** Format: double */
+            extractionHigh: number;
+            /**
+             * Format: int32
+             * @description Shots of this bag on this grinder that it rests on.
+             */
+            knownShots: number;
+            /** @description What would narrow the band. */
+            narrowedBy: string;
+        };
+        /** @description Predicted shot and grind advice of the sheet as it stands; null while the sheet has problems. */
+        PredictionView: {
+            shot: null | components["schemas"]["PredictedShot"];
+            grind: null | components["schemas"]["GrindAdviceView"];
         };
         /**
          * @description How the metal of a kettle-filled machine is warmed (common practice).
