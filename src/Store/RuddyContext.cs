@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using RuddySpring.Core.Beans;
 using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Store;
@@ -37,6 +38,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
         AsJson(modelBuilder.Entity<BenchMachine>().Property(m => m.Spec));
+        AsJson(modelBuilder.Entity<Household>().Property(h => h.Rest)).HasDefaultValue(RestWindow.Of(RestSchool.SevenToTen));
+        modelBuilder.Entity<Bag>().Ignore(b => b.Dates);
         var session = modelBuilder.Entity<Session>();
         AsJson(session.Property(s => s.Wants));
         AsJson(session.Property(s => s.Log));
@@ -59,7 +62,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         AsJson(trace.Property(t => t.Moments));
     }
 
-    private static void AsJson<T>(PropertyBuilder<T> property)
+    private static PropertyBuilder<T> AsJson<T>(PropertyBuilder<T> property)
         where T : class =>
         property.HasConversion(
             value => JsonSerializer.Serialize(value, Json),

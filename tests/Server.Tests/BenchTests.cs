@@ -72,6 +72,25 @@ public sealed class BenchTests : IAsyncLifetime
         Assert.Equal(400, status);
     }
 
+    [Fact]
+    public async Task Freezing_stops_a_bags_clock_and_the_window_is_the_households()
+    {
+        string Day(int ago) => DateTime.Today.AddDays(-ago).ToString("yyyy-MM-dd");
+        var body = new { name = "Cellar", roaster = "", roastedOn = Day(40), roastLevel = "light", finished = false, process = "washed", openedOn = Day(5), frozenOn = Day(35), thawedOn = Day(6), gramsLeft = 120 };
+        var bag = (await _server.PostAsync("/api/bench/bags", body))!["bags"]![0]!;
+        Assert.Equal(11, (int)bag["daysFromRoast"]!); // 40 days less 29 in the freezer
+        Assert.Equal("Ready", (string)bag["rest"]!);
+        Assert.Equal("washed", (string)bag["process"]!);
+        var (_, bench) = await _server.SendAsync(HttpMethod.Put, "/api/bench/rest", new { usableFrom = 4, bestFrom = 12, bestTo = 30, cremaTo = 50 });
+        Assert.Equal("Resting", (string)bench!["bags"]![0]!["rest"]!);
+        var (status, problem) = await _server.SendAsync(HttpMethod.Put, "/api/bench/rest", new { usableFrom = 4, bestFrom = 12, bestTo = 10, cremaTo = 50 });
+        Assert.Equal(400, status);
+        Assert.Equal("bestTo", (string)problem!["field"]!);
+        (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/bench/bags", body with { frozenOn = Day(60) });
+        Assert.Equal("frozenOn", (string)problem!["field"]!);
+        Assert.Equal(400, status);
+    }
+
     [Theory]
     [InlineData("altitudeMetres", 12000)]
     [InlineData("ambientC", 80)]

@@ -12,18 +12,19 @@ namespace RuddySpring.Server.Bench;
 /// <summary>Everything that stands on the bench or in the cupboard.</summary>
 public sealed record BenchView(
     IReadOnlyList<BrewerView> Brewers, IReadOnlyList<MachineView> Machines, IReadOnlyList<GrinderView> Grinders,
-    IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families);
+    IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families, RestWindow Rest);
 
 public sealed record BrewerView(int Id, string Name);
 
 /// <summary>A machine with the plans that suit it.</summary>
 public sealed record MachineView(int Id, string Name, Machine Spec, string PressureBy, IReadOnlyList<string> PlanKeys);
 
-public sealed record GrinderView(int Id, string Name, string ScaleUnit, double Step, bool FinerIsLower);
+public sealed record GrinderView(
+    int Id, string Name, string ScaleUnit, double Step, bool FinerIsLower, double? ZeroPoint, double RetentionGrams, double PurgeGrams);
 
 public sealed record BagView(
-    int Id, string Name, string Roaster, DateOnly RoastedOn, string RoastLevel, bool Finished, int DaysFromRoast, RestState Rest,
-    string Meaning);
+    int Id, string Name, string Roaster, DateOnly RoastedOn, string RoastLevel, bool Finished, string Process, DateOnly? OpenedOn, DateOnly? FrozenOn,
+    DateOnly? ThawedOn, double? GramsLeft, int DaysFromRoast, RestState Rest, bool Frozen, string Meaning);
 
 /// <summary>A family to start a new machine from.</summary>
 public sealed record FamilyView(MachineFamily Family, Machine Defaults, double DoseGrams, double YieldGrams);
@@ -32,13 +33,20 @@ public sealed record NewBrewer(string Name);
 
 public sealed record MachineChange(string Name, Machine Spec);
 
-public sealed record GrinderChange(string Name, string ScaleUnit, double Step, bool FinerIsLower);
+public sealed record GrinderChange(
+    string Name, string ScaleUnit, double Step, bool FinerIsLower, double? ZeroPoint = null, double RetentionGrams = 0, double PurgeGrams = 0);
 
-public sealed record BagChange(string Name, string Roaster, DateOnly RoastedOn, string RoastLevel, bool Finished);
+public sealed record BagChange(
+    string Name, string Roaster, DateOnly RoastedOn, string RoastLevel, bool Finished, string Process = "", DateOnly? OpenedOn = null,
+    DateOnly? FrozenOn = null, DateOnly? ThawedOn = null, double? GramsLeft = null);
 
 public static class BenchEndpoints
 {
     private static readonly FieldRange GrinderStep = new("step", "Smallest step", 0.01, 100, "");
+    private static readonly FieldRange Zero = new("zeroPoint", "Zero point", -1000, 1000, "");
+    private static readonly FieldRange Retention = new("retentionGrams", "Held back", 0, 30, "g");
+    private static readonly FieldRange Purge = new("purgeGrams", "Purge", 0, 50, "g");
+    private static readonly FieldRange Left = new("gramsLeft", "Grams left", 0, 5000, "g");
 
     public static void MapBench(this IEndpointRouteBuilder api)
     {
@@ -59,6 +67,11 @@ public static class BenchEndpoints
             Apply(await Found(db.Grinders, id, "grinder"), change);
             return await SaveAsync(db, time);
         });
+        api.MapPut("/bench/rest", async (RestWindow rest, RuddyContext db, TimeProvider time) =>
+        {
+            (await db.Households.SingleAsync()).Rest = rest.Checked();
+            return await SaveAsync(db, time);
+        });
         api.MapPost("/bench/bags", async (BagChange change, RuddyContext db, TimeProvider time) =>
             await Add(db, time, Apply(new Bag(), change, time)));
         api.MapPut("/bench/bags/{id:int}", async (int id, BagChange change, RuddyContext db, TimeProvider time) =>
@@ -73,28 +86,36 @@ public static class BenchEndpoints
         ? [ShippedPlans.FreeSpring.Key]
         : [.. ShippedPlans.All.Where(p => p != ShippedPlans.FreeSpring).Select(p => p.Key)];
 
-    /// <summary>Whole days from roast to today at the bench.</summary>
-    public static int DaysFromRoast(Bag bag, TimeProvider time) =>
-        Math.Max(0, DateOnly.FromDateTime(time.GetLocalNow().DateTime).DayNumber - bag.RoastedOn.DayNumber);
+    /// <summary>Whole days of rest to today at the bench; days in the freezer do not count.</summary>
+    public static int DaysFromRoast(Bag bag, TimeProvider time) => bag.Dates.RestDays(Today(time));
 
-    private static async Task<BenchView> View(RuddyContext db, TimeProvider time) => new(
+    private static DateOnly Today(TimeProvider time) => DateOnly.FromDateTime(time.GetLocalNow().DateTime);
+
+    private static async Task<BenchView> View(RuddyContext db, TimeProvider time)
+    {
+        var rest = (await db.Households.AsNoTracking().SingleAsync()).Rest;
+        return new(
         [.. (await db.Brewers.AsNoTracking().ToListAsync()).Select(b => new BrewerView(b.Id, b.Name))],
         [.. (await db.Machines.AsNoTracking().ToListAsync()).Select(m => new MachineView(
             m.Id, m.Name, m.Spec, m.Spec.PressureBy.ToString(), PlanKeys(m.Spec)))],
-        [.. (await db.Grinders.AsNoTracking().ToListAsync()).Select(g => new GrinderView(g.Id, g.Name, g.ScaleUnit, g.Step, g.FinerIsLower))],
-        [.. (await db.Bags.AsNoTracking().ToListAsync()).OrderBy(b => b.Finished).ThenByDescending(b => b.RoastedOn).Select(b => View(b, time))],
+        [.. (await db.Grinders.AsNoTracking().ToListAsync()).Select(g => new GrinderView(
+            g.Id, g.Name, g.ScaleUnit, g.Step, g.FinerIsLower, g.ZeroPoint, g.RetentionGrams, g.PurgeGrams))],
+        [.. (await db.Bags.AsNoTracking().ToListAsync()).OrderBy(b => b.Finished).ThenByDescending(b => b.RoastedOn).Select(b => View(b, rest, time))],
         ShippedPlans.All,
         [.. Enum.GetValues<MachineFamily>().Select(f =>
         {
             var (machine, dose, yield) = FamilyDefaults.Of(f);
             return new FamilyView(f, machine, dose, yield);
-        })]);
+        })], rest);
+    }
 
-    private static BagView View(Bag bag, TimeProvider time)
+    private static BagView View(Bag bag, RestWindow rest, TimeProvider time)
     {
         var days = DaysFromRoast(bag, time);
+        var frozen = bag.Dates.Frozen(Today(time));
         return new(
-            bag.Id, bag.Name, bag.Roaster, bag.RoastedOn, bag.RoastLevel, bag.Finished, days, BeanAge.State(days), BeanAge.Meaning(days));
+            bag.Id, bag.Name, bag.Roaster, bag.RoastedOn, bag.RoastLevel, bag.Finished, bag.Process, bag.OpenedOn, bag.FrozenOn, bag.ThawedOn, bag.GramsLeft,
+            days, rest.State(days), frozen, frozen ? $"Frozen; its clock stands at {rest.Meaning(days)}" : rest.Meaning(days));
     }
 
     private static BenchMachine Apply(BenchMachine row, MachineChange change)
@@ -110,6 +131,9 @@ public static class BenchEndpoints
         row.ScaleUnit = Texts.Required(change.ScaleUnit, "scaleUnit", "Name of a step", 20);
         row.Step = GrinderStep.Check(change.Step);
         row.FinerIsLower = change.FinerIsLower;
+        row.ZeroPoint = change.ZeroPoint is { } zero ? Zero.Check(zero) : null;
+        row.RetentionGrams = Retention.Check(change.RetentionGrams);
+        row.PurgeGrams = Purge.Check(change.PurgeGrams);
         return row;
     }
 
@@ -118,10 +142,15 @@ public static class BenchEndpoints
         row.Name = Texts.Required(change.Name, "name", "Coffee");
         row.Roaster = Texts.Optional(change.Roaster, "roaster", "Roaster");
         row.RoastLevel = Texts.Required(change.RoastLevel, "roastLevel", "Roast", 20);
-        var today = DateOnly.FromDateTime(time.GetLocalNow().DateTime);
-        if (change.RoastedOn > today || change.RoastedOn < today.AddYears(-3))
-            throw new DoesNotFitException("roastedOn", $"Roast date is {change.RoastedOn:yyyy-MM-dd}; it must lie between {today.AddYears(-3):yyyy-MM-dd} and today.");
-        row.RoastedOn = change.RoastedOn;
+        var dates = new BagDates(change.RoastedOn, change.FrozenOn, change.ThawedOn).Checked(Today(time));
+        if (change.OpenedOn < change.RoastedOn || change.OpenedOn > Today(time))
+            throw new DoesNotFitException("openedOn", $"Opened on {change.OpenedOn:yyyy-MM-dd}; it must lie between the roast date and today.");
+        row.RoastedOn = dates.RoastedOn;
+        row.FrozenOn = dates.FrozenOn;
+        row.ThawedOn = dates.ThawedOn;
+        row.OpenedOn = change.OpenedOn;
+        row.Process = Texts.Optional(change.Process, "process", "Process", 40);
+        row.GramsLeft = change.GramsLeft is { } left ? Left.Check(left) : null;
         row.Finished = change.Finished;
         return row;
     }

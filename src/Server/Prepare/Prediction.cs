@@ -44,10 +44,7 @@ public sealed record PredictionView(PredictedShot? Shot, GrindAdviceView? Grind)
 public static class Prediction
 {
     private const int MostShots = 300;
-    private const double FastEdge = 0.1;
-    private const double SlowEdge = 0.9;
     private const int EveryNth = 2;
-    private const double ShotShare = 0.1;
 
     public static void MapPrediction(this IEndpointRouteBuilder api) => api.MapGet("/prepare/prediction", OfSheetAsync);
 
@@ -76,12 +73,9 @@ public static class Prediction
 
         var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
         var believed = advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams);
-        // the shot also has an arm, a puck and a heat of its own
-        believed = believed with { Scale = Math.Sqrt((believed.Scale * believed.Scale) + (ShotShare * ShotShare)) };
         var ofBag = known.Count(s => s.Bag == bagId);
-        SimulatedShot At(double quantile) => ShotSimulator.Run(
-            puck with { ResistanceBarSPerMl = Math.Clamp(Math.Exp(believed.Quantile(quantile)) / GrindResistance.Of(puck), 0.2, 200) }, plan, machine, sheet.YieldGrams);
-        var shot = Shot(At(FastEdge), At(0.5), At(SlowEdge), ofBag, grinder is not null && sheet.GrindSetting is not null);
+        var forecast = ShotForecast.Of(puck, plan, machine, sheet.YieldGrams, believed);
+        var shot = Shot(forecast, ofBag, grinder is not null && sheet.GrindSetting is not null);
 
         var (low, best, high) = WantedResistance.UsualSeconds(plan);
         var wanted = WantedResistance.Of(puck, plan, machine, sheet.YieldGrams, low, best, high);
@@ -109,26 +103,21 @@ public static class Prediction
         if (Math.Abs(toward) > grinder.Step * 0.2)
             sentences.Add(FormattableString.Invariant($"Ageing alone will ask for about {Math.Abs(toward):0.#} {grinder.ScaleUnit} finer in a week."));
         if (known.Count > 0 && known[^1].Bag != bagId && bagId != 0)
-            sentences.Add("Another coffee was ground last: purge before you weigh.");
+            sentences.Add(grinder.PurgeGrams > 0 ? FormattableString.Invariant($"Another coffee was ground last: purge {grinder.PurgeGrams:0.#} g before you weigh.") : "Another coffee was ground last: purge before you weigh.");
         sentences.Add("It goes by the resistance of each puck, so what arm and heat did is not held against the grind.");
         return new(suggestion, chance, low, high, sentences);
     }
 
-    private static PredictedShot Shot(SimulatedShot fast, SimulatedShot middle, SimulatedShot slow, int knownShots, bool setKnown)
+    private static PredictedShot Shot(ShotForecast forecast, int knownShots, bool setKnown)
     {
+        var (fast, middle, slow) = forecast;
         var points = middle.Samples.Where((_, i) => i % EveryNth == 0).Select(s => new PredictedPoint(
             Math.Round(s.Seconds, 2), Math.Round(s.PressureBar, 2), Math.Round(s.FlowMlPerS, 3), Math.Round(s.CupGrams, 2))).ToList();
-        IReadOnlyList<double> Cups(SimulatedShot shot) => [.. points.Select(p => Math.Round(CupAt(shot, p.Seconds), 2))];
+        IReadOnlyList<double> Cups(SimulatedShot shot) => [.. points.Select(p => Math.Round(ShotForecast.CupAt(shot, p.Seconds), 2))];
         return new(
             points, Cups(fast), Cups(slow), middle.FirstDropsSeconds, middle.Seconds, fast.Seconds, slow.Seconds, middle.ReachedYield, middle.Strength,
             Math.Min(fast.ExtractionShare, slow.ExtractionShare), middle.ExtractionShare, Math.Max(fast.ExtractionShare, slow.ExtractionShare), knownShots,
             !setKnown ? "grinder and setting" : knownShots < 3 ? "pulling this bag: three shots narrow it a lot" : "doing the preparation the same each time");
-    }
-
-    private static double CupAt(SimulatedShot shot, double seconds)
-    {
-        var i = Math.Min(shot.Samples.Count - 1, (int)Math.Round(seconds * (shot.Samples.Count - 1) / Math.Max(0.1, shot.Seconds)));
-        return seconds >= shot.Seconds ? shot.CupGrams : shot.Samples[i].CupGrams;
     }
 
     /// <summary>Shots of a grinder that have a setting and a resistance, oldest first.</summary>
@@ -137,11 +126,11 @@ public static class Prediction
         var shots = await db.Shots.AsNoTracking()
             .Where(s => s.DeletedAt == null && s.GrinderId == grinderId && s.GrindSetting != null)
             .OrderByDescending(s => s.PulledAt).Take(MostShots)
-            .Select(s => new { s.BagId, s.MachineId, s.GrindSetting, s.PulledAt, s.DoseGrams, s.Measures, Roasted = s.Bag == null ? (DateOnly?)null : s.Bag.RoastedOn })
+            .Select(s => new { s.BagId, s.MachineId, s.GrindSetting, s.PulledAt, s.DoseGrams, s.Measures, s.Bag })
             .ToListAsync();
         shots.Reverse();
         return [.. shots.Where(s => s.Measures.R10 is > 0).Select(s => new GrindShot(
             s.BagId ?? 0, s.MachineId, s.GrindSetting!.Value,
-            s.Roasted is { } roasted ? Math.Max(0, DateOnly.FromDateTime(s.PulledAt.ToLocalTime()).DayNumber - roasted.DayNumber) : 8, s.DoseGrams, s.Measures.R10!.Value))];
+            s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : 8, s.DoseGrams, s.Measures.R10!.Value))];
     }
 }

@@ -179,6 +179,8 @@ public static class PullEndpoints
         ShotRecording.SetTrace(shot, start.Plan, trace, marked);
         await Ledger.ShotText.SetAsync(db, shot);
         db.Shots.Add(shot);
+        if (await db.Bags.SingleOrDefaultAsync(b => b.Id == shot.BagId) is { GramsLeft: { } left } bag)
+            bag.GramsLeft = Math.Max(0, Math.Round(left - shot.DoseGrams, 1));
         await db.SaveChangesAsync();
         await sessions.ShotPulledAsync(
             shot.MachineId, shot.PulledAt, shot.Measures.SecondsFromLever ?? trace.EndSeconds, shot.Measures.CupGrams ?? shot.YieldGrams, shot.DoseGrams);

@@ -42,14 +42,14 @@ public static class HutScenario
         };
         var dipper = new BenchMachine { Name = "Window dipper", Spec = HutSessions.DipperAsKnown };
         var spring = new BenchMachine { Name = "Hall spring", Spec = HutSessions.SpringAsKnown };
-        var hand = new Grinder { Name = "Hand mill", ScaleUnit = "clicks" };
-        var bench = new Grinder { Name = "Bench mill", ScaleUnit = "marks", Step = 0.5 };
-        Bag Beans(string name, string roaster, int daysOld, string level, bool finished = false) =>
-            new() { Name = name, Roaster = roaster, RoastedOn = today.AddDays(-daysOld), RoastLevel = level, Finished = finished };
-        var marmot = Beans("Marmot Whistle", "Ninth Switchback", 44, "medium", true);
-        var gentian = Beans("Blue Gentian", "Scree and Lantern", 26, "light");
-        var ember = Beans("Stove Ember", "Ninth Switchback", 17, "dark");
-        var saddle = Beans("Saddle Wind", "Scree and Lantern", 11, "medium");
+        var hand = new Grinder { Name = "Hand mill", ScaleUnit = "clicks", ZeroPoint = 0, RetentionGrams = 0.2, PurgeGrams = 1 };
+        var bench = new Grinder { Name = "Bench mill", ScaleUnit = "marks", Step = 0.5, RetentionGrams = 3, PurgeGrams = 4 };
+        Bag Beans(string name, string roaster, int daysOld, string level, string process, double? grams, bool finished = false) =>
+            new() { Name = name, Roaster = roaster, RoastedOn = today.AddDays(-daysOld), RoastLevel = level, Finished = finished, Process = process, GramsLeft = grams };
+        var marmot = Beans("Marmot Whistle", "Ninth Switchback", 44, "medium", "washed", null, true);
+        var gentian = Beans("Blue Gentian", "Scree and Lantern", 26, "light", "washed", 84);
+        var ember = Beans("Stove Ember", "Ninth Switchback", 17, "dark", "natural", 131);
+        var saddle = Beans("Saddle Wind", "Scree and Lantern", 11, "medium", "honey", 212);
         context.AddRange(ilva, tomo, portable, dipper, spring, hand, bench, marmot, gentian, ember, saddle);
         context.SaveChanges();
 

@@ -1,3 +1,4 @@
+using RuddySpring.Core.Beans;
 using RuddySpring.Core.Machines;
 
 namespace RuddySpring.Store.Entities;
@@ -33,6 +34,15 @@ public sealed class Grinder
 
     /// <summary>Whether a smaller number grinds finer.</summary>
     public bool FinerIsLower { get; set; } = true;
+
+    /// <summary>Setting at which the burrs touch; null where nobody looked.</summary>
+    public double? ZeroPoint { get; set; }
+
+    /// <summary>Grounds it holds back, g.</summary>
+    public double RetentionGrams { get; set; }
+
+    /// <summary>What is ground away after another coffee, g.</summary>
+    public double PurgeGrams { get; set; }
 }
 
 /// <summary>A bag of beans.</summary>
@@ -48,4 +58,22 @@ public sealed class Bag
 
     /// <summary>Whether it is used up.</summary>
     public bool Finished { get; set; }
+
+    /// <summary>Washed, natural and so on, in the owner's words.</summary>
+    public string Process { get; set; } = "";
+
+    /// <summary>When it was opened.</summary>
+    public DateOnly? OpenedOn { get; set; }
+
+    /// <summary>When it went into the freezer, which stops its clock.</summary>
+    public DateOnly? FrozenOn { get; set; }
+
+    /// <summary>When it came out.</summary>
+    public DateOnly? ThawedOn { get; set; }
+
+    /// <summary>Coffee left in it, g; each shot takes its dose off. Null where nobody weighed.</summary>
+    public double? GramsLeft { get; set; }
+
+    /// <summary>The dates its age goes by.</summary>
+    public BagDates Dates => new(RoastedOn, FrozenOn, ThawedOn);
 }

@@ -1,3 +1,5 @@
+using RuddySpring.Core.Beans;
+
 namespace RuddySpring.Store.Entities;
 
 /// <summary>The one household or cart that this database belongs to: a single row.</summary>
@@ -27,6 +29,9 @@ public sealed class Household
 
     /// <summary>Unit to show force in: kgf or N.</summary>
     public string ForceUnit { get; set; } = "kgf";
+
+    /// <summary>Rest window of its beans, days from roast; stored as JSON.</summary>
+    public RestWindow Rest { get; set; } = RestWindow.Of(RestSchool.SevenToTen);
 
     /// <summary>The sheet being prepared, as JSON; null before the first.</summary>
     public string? SheetJson { get; set; }

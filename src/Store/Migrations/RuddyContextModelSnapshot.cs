@@ -26,7 +26,20 @@ namespace RuddySpring.Store.Migrations
                     b.Property<bool>("Finished")
                         .HasColumnType("INTEGER");
 
+                    b.Property<DateOnly?>("FrozenOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double?>("GramsLeft")
+                        .HasColumnType("REAL");
+
                     b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("OpenedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Process")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -39,6 +52,9 @@ namespace RuddySpring.Store.Migrations
 
                     b.Property<string>("Roaster")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly?>("ThawedOn")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
@@ -93,11 +109,20 @@ namespace RuddySpring.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<double>("PurgeGrams")
+                        .HasColumnType("REAL");
+
+                    b.Property<double>("RetentionGrams")
+                        .HasColumnType("REAL");
+
                     b.Property<string>("ScaleUnit")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<double>("Step")
+                        .HasColumnType("REAL");
+
+                    b.Property<double?>("ZeroPoint")
                         .HasColumnType("REAL");
 
                     b.HasKey("Id");
@@ -131,6 +156,12 @@ namespace RuddySpring.Store.Migrations
                     b.Property<string>("PressureUnit")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Rest")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValue("{\"usableFrom\":4,\"bestFrom\":7,\"bestTo\":21,\"cremaTo\":42}");
 
                     b.Property<string>("SheetJson")
                         .HasColumnType("TEXT");

@@ -113,6 +113,29 @@ public sealed class SessionTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_pull_that_is_kept_ticks_its_shot_off_and_takes_its_dose_from_the_bag()
+    {
+        await PlanAsync(2);
+        foreach (var (key, ago) in new[] { ("fill", 1500), ("on", 1490), ("bleed", 1180), ("grind-1", 200), ("flush-1", 90) })
+            await _server.PostAsync("/api/session/done", new { key, secondsAgo = ago });
+        var bagId = (int)(await _server.GetAsync("/api/prepare"))["sheet"]!["bagId"]!;
+        async Task<double> LeftAsync() => (double)(await _server.GetAsync("/api/bench"))["bags"]!.AsArray().Single(b => (int)b!["id"]! == bagId)!["gramsLeft"]!;
+        var left = await LeftAsync();
+        await _server.PostAsync("/api/pull/ready");
+        await _server.PostAsync("/api/pull/begin");
+        await Task.Delay(300);
+        await _server.PostAsync("/api/pull/stop");
+        await _server.PostAsync("/api/pull/save");
+        var session = await _server.GetAsync("/api/session");
+        Assert.Contains("shot-1", Keys(session, "Done"));
+        Assert.Contains("prepare-1", Keys(session, "Done"));
+        Assert.DoesNotContain("shot-1", Keys(session, "Due"));
+        Assert.Contains("shot-2", Keys(session, "Due"));
+        Assert.Equal(left - (double)(await _server.GetAsync("/api/prepare"))["sheet"]!["doseGrams"]!, await LeftAsync(), 0.05);
+        await _server.PostAsync("/api/session/end");
+    }
+
+    [Fact]
     public async Task A_time_in_the_past_and_wrong_wants_are_named_and_nothing_is_kept()
     {
         var session = await _server.GetAsync("/api/session");

@@ -4,10 +4,13 @@ import { useState, type ReactNode } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { number } from '../shared/units/units';
+import { RestBar } from './RestBar';
+import { RestForm } from './RestForm';
 import { BagForm, BrewerForm, GrinderForm } from './SmallForms';
 
 type Bench = Schemas['BenchView'];
-type Editing = { kind: 'bag' | 'grinder' | 'brewer'; id: number | null } | null;
+type Editing = { kind: 'bag' | 'grinder' | 'brewer' | 'rest'; id: number | null } | null;
 
 /** What stands on the bench and lies in the cupboard. */
 export default function ShelfPage() {
@@ -54,6 +57,22 @@ export default function ShelfPage() {
           {is('bag', null) && (
             <BagForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/bags', { body })))} />
           )}
+          {is('rest', null) ? (
+            <RestForm
+              {...form}
+              start={bench.rest}
+              save={(body) => save.mutate(() => data(api.PUT('/api/bench/rest', { body })))}
+            />
+          ) : (
+            <Flex fontSize="14px" color="quiet" align="center" gap="2" wrap="wrap">
+              <Box flex="1">
+                Rested to be best from day {bench.rest.bestFrom} to {bench.rest.bestTo}, as you have set it.
+              </Box>
+              <Button tone="quiet" onClick={() => open({ kind: 'rest', id: null })}>
+                Change the window
+              </Button>
+            </Flex>
+          )}
           {bench.bags.length === 0 && !is('bag', null) && <Empty>No beans yet. Add the bag you are drinking.</Empty>}
           {bench.bags.map((b) =>
             is('bag', b.id) ? (
@@ -69,7 +88,20 @@ export default function ShelfPage() {
                 title={`${b.name}${b.finished ? ' (used up)' : ''}`}
                 onChange={() => open({ kind: 'bag', id: b.id })}
               >
-                {[b.roaster, `${b.roastLevel} roast`].filter(Boolean).join(', ')}. {b.meaning}
+                {[b.roaster, `${b.roastLevel} roast`, b.process, b.gramsLeft === null ? '' : `${number(b.gramsLeft, 0)} g left`]
+                  .filter(Boolean)
+                  .join(', ')}
+                . {b.meaning}
+                {!b.finished && (
+                  <Box mt="1">
+                    <RestBar
+                      rest={bench.rest}
+                      days={b.daysFromRoast}
+                      id={b.id}
+                      label={`${b.daysFromRoast} days of rest; best from day ${bench.rest.bestFrom} to ${bench.rest.bestTo}`}
+                    />
+                  </Box>
+                )}
               </Row>
             ),
           )}
@@ -91,7 +123,10 @@ export default function ShelfPage() {
                 />
               ) : (
                 <Row key={g.id} title={g.name} onChange={() => open({ kind: 'grinder', id: g.id })}>
-                  In {g.scaleUnit}, smallest step {g.step}; {g.finerIsLower ? 'smaller' : 'larger'} is finer.
+                  In {g.scaleUnit}, smallest step {g.step}; {g.finerIsLower ? 'smaller' : 'larger'} is finer
+                  {g.zeroPoint === null ? '' : `; burrs touch at ${g.zeroPoint}`}
+                  {g.retentionGrams > 0 ? `; holds back ${g.retentionGrams} g` : ''}
+                  {g.purgeGrams > 0 ? `, purge ${g.purgeGrams} g after another coffee` : ''}.
                 </Row>
               ),
             )}

@@ -36,8 +36,26 @@ export function BagForm({ start, save, cancel, wrong }: Props<Schemas['BagChange
           roastedOn: start.roastedOn,
           roastLevel: start.roastLevel,
           finished: start.finished,
+          process: start.process,
+          openedOn: start.openedOn,
+          frozenOn: start.frozenOn,
+          thawedOn: start.thawedOn,
+          gramsLeft: start.gramsLeft,
         }
-      : { name: '', roaster: '', roastedOn: today(), roastLevel: 'medium', finished: false },
+      : { name: '', roaster: '', roastedOn: today(), roastLevel: 'medium', finished: false, process: '' },
+  );
+  const date = (label: string, key: 'openedOn' | 'frozenOn' | 'thawedOn', hint?: string) => (
+    <Field label={label} problem={wrong(key)} hint={hint}>
+      {(ids) => (
+        <Input
+          {...ids}
+          type="date"
+          value={bag[key] ?? ''}
+          max={today()}
+          onChange={(e) => set({ [key]: e.target.value || null })}
+        />
+      )}
+    </Field>
   );
   const set = (part: Partial<typeof bag>) => setBag((now) => ({ ...now, ...part }));
   return (
@@ -75,6 +93,30 @@ export function BagForm({ start, save, cancel, wrong }: Props<Schemas['BagChange
             </Select>
           )}
         </Field>
+        <Field label="Process" problem={wrong('process')}>
+          {(ids) => (
+            <Input
+              {...ids}
+              value={bag.process ?? ''}
+              maxLength={40}
+              placeholder="washed, natural"
+              onChange={(e) => set({ process: e.target.value })}
+            />
+          )}
+        </Field>
+        <NumberField
+          label="Left in the bag"
+          unit="g"
+          step={5}
+          digits={1}
+          value={bag.gramsLeft ?? null}
+          problem={wrong('gramsLeft')}
+          hint="Each shot takes its dose off; empty if you do not weigh"
+          onChange={(gramsLeft) => set({ gramsLeft })}
+        />
+        {date('Opened on', 'openedOn')}
+        {date('Into the freezer on', 'frozenOn', 'Freezing stops the clock')}
+        {date('Out of the freezer on', 'thawedOn')}
         {start && (
           <Flex as="label" gap="2" align="center" minHeight="44px">
             <input
@@ -96,8 +138,16 @@ export function BagForm({ start, save, cancel, wrong }: Props<Schemas['BagChange
 export function GrinderForm({ start, save, cancel, wrong }: Props<Schemas['GrinderChange'], Schemas['GrinderView']>) {
   const [grinder, setGrinder] = useState<Schemas['GrinderChange']>(
     start
-      ? { name: start.name, scaleUnit: start.scaleUnit, step: start.step, finerIsLower: start.finerIsLower }
-      : { name: '', scaleUnit: 'clicks', step: 1, finerIsLower: true },
+      ? {
+          name: start.name,
+          scaleUnit: start.scaleUnit,
+          step: start.step,
+          finerIsLower: start.finerIsLower,
+          zeroPoint: start.zeroPoint,
+          retentionGrams: start.retentionGrams,
+          purgeGrams: start.purgeGrams,
+        }
+      : { name: '', scaleUnit: 'clicks', step: 1, finerIsLower: true, retentionGrams: 0, purgeGrams: 0 },
   );
   const set = (part: Partial<typeof grinder>) => setGrinder((now) => ({ ...now, ...part }));
   return (
@@ -144,6 +194,32 @@ export function GrinderForm({ start, save, cancel, wrong }: Props<Schemas['Grind
             </Select>
           )}
         </Field>
+        <NumberField
+          label="Zero point"
+          unit={grinder.scaleUnit}
+          step={grinder.step || 1}
+          digits={2}
+          value={grinder.zeroPoint ?? null}
+          problem={wrong('zeroPoint')}
+          hint="Where the burrs just touch"
+          onChange={(zeroPoint) => set({ zeroPoint })}
+        />
+        <NumberField
+          label="Holds back"
+          unit="g"
+          step={0.1}
+          value={grinder.retentionGrams ?? 0}
+          problem={wrong('retentionGrams')}
+          onChange={(v) => set({ retentionGrams: v ?? 0 })}
+        />
+        <NumberField
+          label="Purge after another coffee"
+          unit="g"
+          step={0.5}
+          value={grinder.purgeGrams ?? 0}
+          problem={wrong('purgeGrams')}
+          onChange={(v) => set({ purgeGrams: v ?? 0 })}
+        />
       </Grid>
       <Buttons what="the grinder" cancel={cancel} />
     </form>

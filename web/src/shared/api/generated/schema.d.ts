@@ -335,6 +335,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RestWindow"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/bags": {
         parameters: {
             query?: never;
@@ -1954,6 +1993,16 @@ export interface components {
             roastedOn: string;
             roastLevel: string;
             finished: boolean;
+            /** @default  */
+            process: string;
+            /** Format: date */
+            openedOn?: null | string;
+            /** Format: date */
+            frozenOn?: null | string;
+            /** Format: date */
+            thawedOn?: null | string;
+            /** Format: double */
+            gramsLeft?: null | number;
         };
         BagView: {
             /** Format: int32 */
@@ -1964,9 +2013,19 @@ export interface components {
             roastedOn: string;
             roastLevel: string;
             finished: boolean;
+            process: string;
+            /** Format: date */
+            openedOn: null | string;
+            /** Format: date */
+            frozenOn: null | string;
+            /** Format: date */
+            thawedOn: null | string;
+            /** Format: double */
+            gramsLeft: null | number;
             /** Format: int32 */
             daysFromRoast: number;
             rest: components["schemas"]["RestState"];
+            frozen: boolean;
             meaning: string;
         };
         /** @description Everything that stands on the bench or in the cupboard. */
@@ -1977,6 +2036,7 @@ export interface components {
             bags: components["schemas"]["BagView"][];
             plans: components["schemas"]["PullPlan"][];
             families: components["schemas"]["FamilyView"][];
+            rest: components["schemas"]["RestWindow"];
         };
         /** @description What bleeding a stable boiler to a lower pressure gives. */
         BleedPlan: {
@@ -2376,6 +2436,18 @@ export interface components {
             /** Format: double */
             step: number;
             finerIsLower: boolean;
+            /** Format: double */
+            zeroPoint?: null | number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            retentionGrams: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            purgeGrams: number;
         };
         GrinderView: {
             /** Format: int32 */
@@ -2385,6 +2457,12 @@ export interface components {
             /** Format: double */
             step: number;
             finerIsLower: boolean;
+            /** Format: double */
+            zeroPoint: null | number;
+            /** Format: double */
+            retentionGrams: number;
+            /** Format: double */
+            purgeGrams: number;
         };
         /** @description One reading: the handle held by a luggage or bathroom scale while the gauge stands still. */
         HandleReading: {
@@ -3346,6 +3424,29 @@ export interface components {
          * @enum {unknown}
          */
         RestState: "TooFresh" | "Resting" | "Ready" | "Fading" | "Stale";
+        /** @description A rest window in days from roast, each later than the one before. */
+        RestWindow: {
+            /**
+             * Format: int32
+             * @description First day it is drinkable, 0 to 30.
+             */
+            usableFrom: number;
+            /**
+             * Format: int32
+             * @description First day at its best, 0 to 60.
+             */
+            bestFrom: number;
+            /**
+             * Format: int32
+             * @description Last day most people drink it, 1 to 120.
+             */
+            bestTo: number;
+            /**
+             * Format: int32
+             * @description Last day with crema to speak of, 2 to 365.
+             */
+            cremaTo: number;
+        };
         /** @description A shot that was saved. */
         SavedShot: {
             /** Format: int32 */

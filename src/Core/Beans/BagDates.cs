@@ -1,0 +1,39 @@
+namespace RuddySpring.Core.Beans;
+
+/// <summary>The dates that a bag's age goes by.</summary>
+/// <param name="RoastedOn">Roast date.</param>
+/// <param name="FrozenOn">When it went into the freezer; null if never.</param>
+/// <param name="ThawedOn">When it came out; null while it is in.</param>
+public sealed record BagDates(DateOnly RoastedOn, DateOnly? FrozenOn, DateOnly? ThawedOn)
+{
+    /// <summary>Whether it lies in the freezer on a day.</summary>
+    public bool Frozen(DateOnly on) => FrozenOn <= on && (ThawedOn is null || ThawedOn > on);
+
+    /// <summary>Days of rest on a day, 0 or more: whole days from roast, less those in the freezer, which stop the clock.</summary>
+    public int RestDays(DateOnly on)
+    {
+        var days = on.DayNumber - RoastedOn.DayNumber;
+        if (FrozenOn is { } frozen && frozen < on)
+        {
+            var until = ThawedOn is { } thawed && thawed < on ? thawed : on;
+            days -= Math.Max(0, until.DayNumber - frozen.DayNumber);
+        }
+
+        return Math.Max(0, days);
+    }
+
+    /// <summary>The dates checked against each other and against today.</summary>
+    /// <exception cref="DoesNotFitException">A date lies where it cannot.</exception>
+    public BagDates Checked(DateOnly today)
+    {
+        if (RoastedOn > today || RoastedOn < today.AddYears(-3))
+            throw new DoesNotFitException("roastedOn", $"Roast date is {RoastedOn:yyyy-MM-dd}; it must lie between {today.AddYears(-3):yyyy-MM-dd} and today.");
+        if (FrozenOn < RoastedOn || FrozenOn > today)
+            throw new DoesNotFitException("frozenOn", $"Frozen on {FrozenOn:yyyy-MM-dd}; it must lie between the roast date and today.");
+        if (ThawedOn is not null && FrozenOn is null)
+            throw new DoesNotFitException("thawedOn", "It can be thawed only after it was frozen; give the day it went into the freezer.");
+        if (ThawedOn < FrozenOn || ThawedOn > today)
+            throw new DoesNotFitException("thawedOn", $"Thawed on {ThawedOn:yyyy-MM-dd}; it must lie between the day it was frozen and today.");
+        return this;
+    }
+}

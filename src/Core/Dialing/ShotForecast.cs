@@ -1,0 +1,46 @@
+using RuddySpring.Core.Fitting;
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Traces;
+
+namespace RuddySpring.Core.Dialing;
+
+/// <summary>
+/// The shot to be expected from what is believed of the grind, with the two edges that eight shots in ten lie between: the same plan pulled
+/// on pucks of low, middling and high resistance.
+/// </summary>
+/// <param name="Fast">At the low edge of the resistance.</param>
+/// <param name="Middle">In the middle.</param>
+/// <param name="Slow">At the high edge.</param>
+public sealed record ShotForecast(SimulatedShot Fast, SimulatedShot Middle, SimulatedShot Slow)
+{
+    private const double FastEdge = 0.1;
+    private const double SlowEdge = 0.9;
+
+    // what the shot has of its own, as a share of the resistance: an arm, a puck and a heat that no model knows
+    private const double ShotShare = 0.1;
+
+    /// <summary>Forecasts a shot.</summary>
+    /// <param name="puck">The puck but for its resistance.</param>
+    /// <param name="plan">The plan.</param>
+    /// <param name="machine">The machine.</param>
+    /// <param name="yieldGrams">Yield, g.</param>
+    /// <param name="logR10">What is believed of ln R10.</param>
+    public static ShotForecast Of(PuckParameters puck, PullPlan plan, Machine machine, double yieldGrams, Prediction logR10)
+    {
+        var wider = logR10 with { Scale = Math.Sqrt((logR10.Scale * logR10.Scale) + (ShotShare * ShotShare)) };
+        var unit = GrindResistance.Of(puck) / puck.ResistanceBarSPerMl;
+        SimulatedShot At(double quantile) => ShotSimulator.Run(
+            puck with { ResistanceBarSPerMl = Math.Clamp(Math.Exp(wider.Quantile(quantile)) / unit, 0.2, 200) }, plan, machine, yieldGrams);
+        return new(At(FastEdge), At(0.5), At(SlowEdge));
+    }
+
+    /// <summary>Cup in g of a shot at a time in s; its last once it is over.</summary>
+    public static double CupAt(SimulatedShot shot, double seconds)
+    {
+        if (seconds >= shot.Seconds) return shot.CupGrams;
+        var at = (int)Math.Round(seconds * (shot.Samples.Count - 1) / Math.Max(0.1, shot.Seconds));
+        return shot.Samples[Math.Clamp(at, 0, shot.Samples.Count - 1)].CupGrams;
+    }
+}

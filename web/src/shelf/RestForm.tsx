@@ -1,0 +1,66 @@
+import { Flex, Grid } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { Schemas } from '../shared/api/client';
+import { NumberField } from '../shared/ui/NumberField';
+import { Button } from '../shared/ui/elements';
+
+type Rest = Schemas['RestWindow'];
+
+/** The schools' windows; every day can be set otherwise. */
+const schools: Record<string, Rest> = {
+  'as fresh as possible': { usableFrom: 0, bestFrom: 0, bestTo: 14, cremaTo: 42 },
+  'after 4 to 5 days': { usableFrom: 2, bestFrom: 4, bestTo: 21, cremaTo: 42 },
+  'after 7 to 10 days': { usableFrom: 4, bestFrom: 7, bestTo: 21, cremaTo: 42 },
+};
+
+interface Props {
+  start: Rest;
+  save: (rest: Rest) => void;
+  cancel: () => void;
+  wrong: (field: string) => string | undefined;
+}
+
+/** How long this household rests its beans. */
+export function RestForm({ start, save, cancel, wrong }: Props) {
+  const [rest, setRest] = useState(start);
+  const day = (label: string, key: keyof Rest) => (
+    <NumberField
+      label={label}
+      step={1}
+      digits={0}
+      value={rest[key]}
+      problem={wrong(key)}
+      onChange={(v) => setRest((now) => ({ ...now, [key]: Math.round(v ?? 0) }))}
+    />
+  );
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        save(rest);
+      }}
+    >
+      <Flex gap="2" wrap="wrap" mb="3">
+        {Object.entries(schools).map(([name, window]) => (
+          <Button key={name} type="button" onClick={() => setRest(window)}>
+            {name}
+          </Button>
+        ))}
+      </Flex>
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
+        {day('Drinkable from day', 'usableFrom')}
+        {day('At its best from day', 'bestFrom')}
+        {day('Stop at day', 'bestTo')}
+        {day('Crema to day', 'cremaTo')}
+      </Grid>
+      <Flex gap="2" mt="3">
+        <Button tone="strong" type="submit">
+          Keep the window
+        </Button>
+        <Button type="button" onClick={cancel}>
+          Not now
+        </Button>
+      </Flex>
+    </form>
+  );
+}
