@@ -55,6 +55,21 @@ public sealed class PredictionTests(LiveServer server) : IClassFixture<LiveServe
         Assert.Contains(grind["sentences"]!.AsArray(), s => ((string)s!).Contains("not held against the grind", StringComparison.Ordinal));
     }
 
+    [Fact] // the other machine's setting is on the grinder: what else lands the cup
+    public async Task With_the_grind_left_alone_other_changes_are_offered_that_land_the_time()
+    {
+        await SetAsync(26); // far too coarse
+        var changes = (await server.GetAsync("/api/prepare/prediction"))["withThisGrind"]!.AsArray();
+        Assert.NotEmpty(changes);
+        var dose = changes.SingleOrDefault(c => (string)c!["of"]! == "Dose");
+        if (dose is not null) await server.ChangeSheetAsync("doseGrams", (double)dose["value"]!);
+        else await server.ChangeSheetAsync("yieldGrams", (double)changes.Single(c => (string)c!["of"]! == "Yield")!["value"]!);
+        var view = await server.GetAsync("/api/prepare/prediction");
+        Assert.InRange((double)view["shot"]!["seconds"]!, 31, 44);
+        Assert.Empty(view["withThisGrind"]!.AsArray());
+        await SetAsync(20);
+    }
+
     [Fact]
     public async Task A_sheet_with_a_wrong_number_has_no_prediction_and_a_new_grinder_no_advice()
     {

@@ -102,3 +102,52 @@ test('the spring machine pulls by itself and asks for no hand force', async ({ p
   await page.goto('/prepare');
   await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
 });
+
+test('the predicted shot and the advised grind follow the sheet', async ({ page }) => {
+  await page.goto('/prepare');
+  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
+  await page.getByLabel('Beans').selectOption({ index: 1 });
+  await page.getByRole('textbox', { name: /^Dose/ }).fill('15');
+  await page.getByRole('textbox', { name: /^Yield/ }).fill('30');
+  await page.getByRole('textbox', { name: /^Grind/ }).fill('17');
+  const chart = page.getByRole('img', { name: /^Predicted shot: 30 g in about/ });
+  await expect(chart).toBeVisible();
+  const seconds = async () => Number(/about (\d+) s/.exec((await chart.getAttribute('aria-label'))!)![1]);
+  await expect(page.getByText('Advised setting')).toBeVisible();
+  await expect(page.getByText(/chance to land between 31 and 44 s/)).toBeVisible();
+  const fine = await seconds();
+  await page.getByRole('button', { name: 'Take it', exact: true }).first().click();
+  await expect(async () => expect(await seconds()).toBeLessThan(fine)).toPass();
+  await expect(page.getByRole('textbox', { name: /^Grind/ })).not.toHaveValue('17');
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+});
+
+test('freezing a bag stops its clock, and the rest window is the household\u2019s', async ({ page }, info) => {
+  const name = `Deep shade ${info.project.name}`;
+  const day = (ago: number) => new Date(Date.now() - ago * 86_400_000).toLocaleDateString('sv-SE');
+  await page.goto('/shelf');
+  await page.getByRole('button', { name: 'Add a bag' }).click();
+  await page.getByLabel('Coffee').fill(name);
+  await page.getByLabel('Roasted on').fill(day(50));
+  await page.getByLabel('Into the freezer on').fill(day(40));
+  await page.getByLabel('Out of the freezer on').fill(day(60));
+  await page.getByRole('button', { name: 'Keep the bag' }).click();
+  await expect(page.getByText(/it must lie between the day it was frozen and today/)).toBeVisible();
+  await page.getByLabel('Out of the freezer on').fill(day(2));
+  await page.getByRole('button', { name: 'Keep the bag' }).click();
+  const row = page.locator('div', { hasText: name }).last();
+  await expect(page.getByText(name, { exact: true })).toBeVisible();
+  await expect(row.locator('..').getByText(/12 days from roast: in its window/)).toBeVisible();
+  await page.getByRole('button', { name: 'Change the window' }).click();
+  await page.getByRole('button', { name: 'as fresh as possible' }).click();
+  await page.getByRole('button', { name: 'Keep the window' }).click();
+  await expect(page.getByText(/best from day 0 to 14/)).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  await page.getByRole('button', { name: 'Change the window' }).click();
+  await page.getByRole('button', { name: 'after 7 to 10 days' }).click();
+  await page.getByRole('button', { name: 'Keep the window' }).click();
+  await expect(page.getByText(/best from day 7 to 21/)).toBeVisible();
+});

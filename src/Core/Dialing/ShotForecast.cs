@@ -19,7 +19,7 @@ public sealed record ShotForecast(SimulatedShot Fast, SimulatedShot Middle, Simu
     private const double SlowEdge = 0.9;
 
     // what the shot has of its own, as a share of the resistance: an arm, a puck and a heat that no model knows
-    private const double ShotShare = 0.1;
+    private const double ShotShare = 0.11;
 
     /// <summary>Forecasts a shot.</summary>
     /// <param name="puck">The puck but for its resistance.</param>

@@ -38,8 +38,15 @@ public sealed record PredictedShot(
 public sealed record GrindAdviceView(
     GrindSuggestion? Suggestion, double? ChanceNow, double SecondsLow, double SecondsHigh, IReadOnlyList<string> Sentences);
 
+/// <summary>One change that lands the time with the grind left as it is.</summary>
+/// <param name="Of">What changes.</param>
+/// <param name="Value">To what, in what the sheet takes: g to a tenth, or the factor on every pressure.</param>
+/// <param name="Sentence">In words.</param>
+public sealed record ChangeView(ChangeOf Of, double Value, string Sentence);
+
 /// <summary>Predicted shot and grind advice of the sheet as it stands; null while the sheet has problems.</summary>
-public sealed record PredictionView(PredictedShot? Shot, GrindAdviceView? Grind);
+/// <param name="WithThisGrind">Where the predicted time is out of its band: the single changes that land it, smallest first.</param>
+public sealed record PredictionView(PredictedShot? Shot, GrindAdviceView? Grind, IReadOnlyList<ChangeView> WithThisGrind);
 
 public static class Prediction
 {
@@ -51,7 +58,7 @@ public static class Prediction
     private static async Task<PredictionView> OfSheetAsync(RuddyContext db, SessionDesk sessions, TimeProvider time)
     {
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
-        if (answer.Problems.Count > 0) return new(null, null);
+        if (answer.Problems.Count > 0) return new(null, null, []);
         var sheet = answer.Sheet;
         var machine = (await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId)).Spec;
         var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId);
@@ -79,8 +86,22 @@ public static class Prediction
 
         var (low, best, high) = WantedResistance.UsualSeconds(plan);
         var wanted = WantedResistance.Of(puck, plan, machine, sheet.YieldGrams, low, best, high);
-        return new(shot, grinder is null ? null : Advise(sheet, grinder, advice, wanted, age, bagId, known, low, high));
+        var landed = shot.ReachesYield && shot.Seconds >= low && shot.Seconds <= high;
+        var changes = landed || grinder is null ? [] : Changes(
+            new(dose => puck with { DoseGrams = dose, ResistanceBarSPerMl = Resistance(advice.Predict(bagId, sheet.MachineId, setting, age, dose).Mean, puck) },
+                plan, machine, sheet.DoseGrams, sheet.YieldGrams), best);
+        return new(shot, grinder is null ? null : Advise(sheet, grinder, advice, wanted, age, bagId, known, low, high), changes);
     }
+
+    private static double Resistance(double logR10, PuckParameters puck) =>
+        Math.Clamp(Math.Exp(logR10) / GrindResistance.Of(puck) * puck.ResistanceBarSPerMl, 0.2, 200);
+
+    private static List<ChangeView> Changes(FixedGrind shot, double seconds) => [.. SolveTheRest.Of(shot, seconds).Select(c => c.Of switch
+    {
+        ChangeOf.Dose => new ChangeView(c.Of, Math.Round(c.Value, 1), FormattableString.Invariant($"Dose {c.Value:0.0} g instead of {shot.DoseGrams:0.0} g.")),
+        ChangeOf.Yield => new(c.Of, Math.Round(c.Value, 1), FormattableString.Invariant($"{c.Value:0.0} g in the cup instead of {shot.YieldGrams:0.0} g.")),
+        _ => new(c.Of, Math.Round(c.Value, 2), FormattableString.Invariant($"Press {Math.Abs(c.Share) * 100:0} % {(c.Share > 0 ? "harder" : "softer")} all the way: peak {shot.Plan.PeakBar * c.Value:0.0} bar.")),
+    })];
 
     private static GrindAdviceView Advise(
         Sheet sheet, Grinder grinder, GrindAdvice advice, WantedResistance? wanted, double age, int bagId, List<GrindShot> known, double low,

@@ -2,7 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { api, data, type Schemas } from '../shared/api/client';
 import { Button, Figure, H2, Panel } from '../shared/ui/elements';
-import { number } from '../shared/units/units';
+import { number, useUnits } from '../shared/units/units';
 import { PredictedChart } from './PredictedChart';
 
 type Sheet = Schemas['Sheet'];
@@ -20,13 +20,16 @@ function usePrediction(sheet: Sheet) {
 interface GrindProps {
   sheet: Sheet;
   scaleUnit: string | undefined;
-  set: (setting: number) => void;
+  /** Takes what is advised into the sheet. */
+  take: (part: Partial<Sheet>) => void;
 }
 
 /** What to set on the grinder, with the chance that it lands, and why. */
-export function GrindPanel({ sheet, scaleUnit, set }: GrindProps) {
-  const grind = usePrediction(sheet)?.grind;
-  if (!grind) return null;
+export function GrindPanel({ sheet, scaleUnit, take }: GrindProps) {
+  const units = useUnits();
+  const view = usePrediction(sheet);
+  const grind = view?.grind;
+  if (!view || !grind) return null;
   const { suggestion } = grind;
   return (
     <Panel order={3} aria-live="polite">
@@ -46,12 +49,35 @@ export function GrindPanel({ sheet, scaleUnit, set }: GrindProps) {
             unit="%"
             note={grind.chanceNow === null ? undefined : `${number(grind.chanceNow * 100, 0)} % as the sheet stands`}
           />
-          {sheet.grindSetting !== suggestion.setting && <Button onClick={() => set(suggestion.setting)}>Take it</Button>}
+          {sheet.grindSetting !== suggestion.setting && (
+            <Button onClick={() => take({ grindSetting: suggestion.setting })}>Take it</Button>
+          )}
         </Flex>
       )}
       <Box fontSize="14px" color={suggestion ? 'quiet' : 'text'}>
         {grind.sentences.join(' ')}
       </Box>
+      {view.withThisGrind.length > 0 && (
+        <Box mt="3">
+          <Box fontSize="14px" fontWeight={650}>
+            Or leave the grind and change one other thing
+          </Box>
+          {view.withThisGrind.map((c) => (
+            <Flex key={c.of} align="center" gap="3" borderTopWidth="1px" borderColor="hairline" minHeight="44px">
+              <Box flex="1">{units.sentence(c.sentence)}</Box>
+              {c.of !== 'Pressure' && (
+                <Button
+                  tone="quiet"
+                  aria-label={`Take it: ${c.sentence}`}
+                  onClick={() => take(c.of === 'Dose' ? { doseGrams: c.value } : { yieldGrams: c.value })}
+                >
+                  Take it
+                </Button>
+              )}
+            </Flex>
+          ))}
+        </Box>
+      )}
     </Panel>
   );
 }

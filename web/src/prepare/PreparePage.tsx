@@ -199,7 +199,7 @@ export default function PreparePage() {
             )}
           </Panel>
 
-          <GrindPanel sheet={answer.sheet} scaleUnit={grinder?.scaleUnit} set={(grindSetting) => change({ grindSetting })} />
+          <GrindPanel sheet={answer.sheet} scaleUnit={grinder?.scaleUnit} take={change} />
 
           <Panel order={5} aria-live="polite">
             <H2>What comes of it</H2>

@@ -2182,6 +2182,23 @@ export interface components {
             soft: components["schemas"]["SoftPoint"][];
         };
         /**
+         * @description What is changed to land the time while everything else stays.
+         * @enum {unknown}
+         */
+        ChangeOf: "Dose" | "Yield" | "Pressure";
+        /** @description One change that lands the time with the grind left as it is. */
+        ChangeView: {
+            /** @description What changes. */
+            of: components["schemas"]["ChangeOf"];
+            /**
+             * Format: double
+             * @description To what, in what the sheet takes: g to a tenth, or the factor on every pressure.
+             */
+            value: number;
+            /** @description In words. */
+            sentence: string;
+        };
+        /**
          * @description What a channel of a trace holds.
          * @enum {unknown}
          */
@@ -3288,6 +3305,8 @@ export interface components {
         PredictionView: {
             shot: null | components["schemas"]["PredictedShot"];
             grind: null | components["schemas"]["GrindAdviceView"];
+            /** @description Where the predicted time is out of its band: the single changes that land it, smallest first. */
+            withThisGrind: components["schemas"]["ChangeView"][];
         };
         /**
          * @description How the metal of a kettle-filled machine is warmed (common practice).
