@@ -65,14 +65,14 @@ internal static class CoreTimes
     private static double Median(Action work)
     {
         var times = new List<double>();
-        for (var i = 0; i < 40; i++)
+        for (var i = 0; i < 160; i++)
         {
             var from = Stopwatch.GetTimestamp();
             work();
             times.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
         }
 
-        return Row.Percentile(times.Skip(10).ToList(), 0.5);
+        return Row.Percentile(times.Skip(100).ToList(), 0.5); // once the compiler has warmed up
     }
 
     private static Trace Recorded(SimulatedShot shot)

@@ -187,6 +187,9 @@ test('a machine is added from the drawings and brewed with', async ({ page }, in
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);
+  await page.getByRole('button', { name: 'Brew with it' }).click();
+  await expect(page.getByRole('heading', { name: 'Warm', level: 1 })).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Planned steps' }).getByText('Pull 1')).toBeVisible();
   await page.goto('/prepare');
   await expect(page.getByRole('combobox', { name: 'Machine' }).locator('option:checked')).toHaveText(name);
   await expect(page.getByText(/Fits: the chamber takes/)).toBeVisible();

@@ -1,9 +1,10 @@
-import { Box, Grid } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Link, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
+import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
 import { api, data, type Schemas } from '../shared/api/client';
-import { useMachine } from '../shared/api/queries';
-import { Figure, H2, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { useBench, useMachine } from '../shared/api/queries';
+import { Button, Figure, H2, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
 import { number, useUnits } from '../shared/units/units';
 import { ForceChart, SpringChart } from './CanDoCharts';
@@ -46,9 +47,12 @@ export default function MachinePage() {
       <PageTitle
         title={machine.name}
         aside={
-          <Link to="/machines" style={{ textDecoration: 'underline' }}>
-            All machines
-          </Link>
+          <Flex gap="3" align="center">
+            <Link to="/machines" style={{ textDecoration: 'underline' }}>
+              All machines
+            </Link>
+            <BrewWithIt id={machine.id} />
+          </Flex>
         }
       >
         {machine.familyName}
@@ -67,6 +71,26 @@ export default function MachinePage() {
         </Grid>
       </Grid>
     </>
+  );
+}
+
+/** Takes the machine to the bench: the sheet and the session are about it from now on. */
+function BrewWithIt({ id }: { id: number }) {
+  const { data: bench } = useBench();
+  const { sheet, change, settle } = useSheetEditor();
+  const navigate = useNavigate();
+  if (!bench || !sheet) return null;
+  return (
+    <Button
+      tone="strong"
+      onClick={async () => {
+        if (sheet.machineId !== id) machineChooser(bench, sheet, change)(id);
+        await settle();
+        await navigate('/warm');
+      }}
+    >
+      Brew with it
+    </Button>
   );
 }
 
