@@ -35,8 +35,8 @@ export function Readings({ session, actions, setLamp }: Props) {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   const words: Record<Kind, string> = {
-    Strip: 'strip on the group',
-    Probe: 'probe on the group',
+    Strip: session.hasBoiler ? 'strip on the group' : 'strip on the chamber',
+    Probe: session.hasBoiler ? 'probe on the group' : 'probe in the chamber',
     BoilerGauge: 'boiler gauge',
     LampOn: 'lamp on',
     LampOff: 'lamp off',
