@@ -7,7 +7,7 @@ import { Button, Field, H2, Notice, Panel, Select } from '../shared/ui/elements'
 import { Table } from '../shared/ui/Table';
 import { useUnits } from '../shared/units/units';
 import { FitChart } from './FitChart';
-import { useKeepMachine, type Detail } from './MachinePage';
+import { useKeepMachine, type Detail } from './useKeepMachine';
 
 type Heat = Schemas['HeatConstants'];
 

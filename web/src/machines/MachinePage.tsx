@@ -1,8 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
-import { api, data, type Schemas } from '../shared/api/client';
 import { useBench, useMachine } from '../shared/api/queries';
 import { Button, Figure, H2, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
@@ -12,23 +10,7 @@ import { CutawayDrawing } from './CutawayDrawing';
 import { HeatPanel } from './HeatPanel';
 import { MeasurePanel } from './MeasurePanel';
 import { NumbersPanel } from './NumbersPanel';
-
-export type Detail = Schemas['MachineDetail'];
-
-/** Keeps a machine as changed, and everything that hangs on it fresh. */
-export function useKeepMachine(machine: Detail) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (change: { name?: string; spec: Detail['spec'] }) =>
-      data(
-        api.PUT('/api/bench/machines/{id}', {
-          params: { path: { id: machine.id } },
-          body: { name: change.name ?? machine.name, spec: change.spec },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries(),
-  });
-}
+import type { Detail } from './useKeepMachine';
 
 /** One machine: its section, what it can do, its numbers, measuring it, and its heat. */
 export default function MachinePage() {

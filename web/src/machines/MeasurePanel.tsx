@@ -6,7 +6,7 @@ import { Button, Caution, Figure, H2, Input, Notice, Panel } from '../shared/ui/
 import { Table } from '../shared/ui/Table';
 import { useUnits, type Units } from '../shared/units/units';
 import { FitChart } from './FitChart';
-import type { Detail } from './MachinePage';
+import type { Detail } from './useKeepMachine';
 
 type Request = Schemas['MeasureRequest'];
 type Way = 'handle' | 'stroke' | 'puck' | 'spring' | 'seal' | 'temperatures';

@@ -4,7 +4,7 @@ import { Problem, sentenceOf } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
-import { useKeepMachine, type Detail } from './MachinePage';
+import { useKeepMachine, type Detail } from './useKeepMachine';
 import { ReadsChoice } from './ReadsChoice';
 import { originWords } from './words';
 
