@@ -109,7 +109,11 @@ internal sealed class BoilerSession(
         }
         while (Run.GroupC < _heat.BandLowC + 0.5 && flush < MostFlushes && Enough(FlushGrams));
 
-        if (Run.GroupC >= _heat.BandLowC) return;
+        if (Run.GroupC < _heat.BandLowC) TooCold();
+    }
+
+    private void TooCold()
+    {
         Problem = string.Create(CultureInfo.InvariantCulture,
             $"The group does not reach its band: it stays near {Run.GroupC:0} degC, and the band begins at {_heat.BandLowC:0}.");
         if (Run.AirShare > 0.3) Remedies.Add("Bleed the false pressure: trapped air switches the element off while the water is cool.");
@@ -144,6 +148,7 @@ internal sealed class BoilerSession(
         Wait(Math.Max(cooled, grind + prepare));
         Recover(ShotSettleK);
         if (Run.GroupC < _heat.BandLowC) FlushUp(pull);
+        if (Problem is not null) return;
         var water = _shotGrams;
         Do(StepKind.Shot, shotKey, ShotSeconds, $"Pull {pull}{ForWhom(pull)}", ShotDetail(),
             Machine.PressureBy == PressureBy.Spring
@@ -227,12 +232,17 @@ internal sealed class BoilerSession(
 
     private void FlushUp(int pull)
     {
-        for (var i = 1; i <= 3 && Run.GroupC < _heat.BandLowC + 0.5 && Enough(FlushGrams + _shotGrams); i++)
+        // after a refill the group is cold: it comes up by itself first, and fills do the rest
+        var limit = Time + WarmUpLimit;
+        while (!ReadyForFlush() && Time < limit) Wait(10);
+        for (var i = 1; i <= MostFlushes && Run.GroupC < _heat.BandLowC + 0.5 && Enough(FlushGrams + _shotGrams); i++)
         {
             Do(StepKind.Flush, $"flush-{pull}-{i}", FlushSeconds, "Blank fill", "The group has cooled below its band; one fill brings it up.",
                 "Hot water: hold only the insulated parts.", pull, FlushGrams);
             Wait(20);
         }
+
+        if (Run.GroupC < _heat.BandLowC - 1.0) TooCold();
     }
 
     private void SteamFor(int pull)

@@ -38,6 +38,9 @@ public sealed class PullTests : IAsyncLifetime
         await _server.PostAsync("/api/pull/mark", new { moment = "blonding" });
         await _server.PostAsync("/api/pull/stop");
         await Task.Delay(600);
+        // what comes while the shot is being stored is shown, but no longer part of it
+        List<JsonNode> heard;
+        lock (frames) heard = [.. frames];
         var shotId = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
         var shot = await _server.GetAsync($"/api/shots/{shotId}");
         await cancel.CancelAsync();
@@ -52,8 +55,6 @@ public sealed class PullTests : IAsyncLifetime
         Assert.Equal("Pulled", (string)shot["shot"]!["source"]!);
         Assert.Equal(shotId, (int)(await _server.GetAsync("/api/shots?size=1"))["shots"]![0]!["id"]!);
 
-        List<JsonNode> heard;
-        lock (frames) heard = [.. frames];
         Assert.Contains(heard, f => (string)f["stage"]! == "Running");
         var sequences = heard.Select(f => (long)f["sequence"]!).ToList();
         Assert.Equal(sequences.Order(), sequences);
