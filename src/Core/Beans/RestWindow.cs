@@ -32,6 +32,9 @@ public enum RestSchool
     SevenToTen,
 }
 
+/// <summary>A school's rest window with its name.</summary>
+public sealed record NamedRest(string Name, RestWindow Window);
+
 /// <summary>A rest window in days from roast, each later than the one before.</summary>
 /// <param name="UsableFrom">First day it is drinkable, 0 to 30.</param>
 /// <param name="BestFrom">First day at its best, 0 to 60.</param>
@@ -51,6 +54,13 @@ public sealed record RestWindow(int UsableFrom, int BestFrom, int BestTo, int Cr
         RestSchool.FourToFive => new(2, 4, 21, 42),
         _ => new(4, 7, 21, 42),
     };
+
+    /// <summary>All schools with their windows, in words.</summary>
+    public static IReadOnlyList<NamedRest> Schools { get; } =
+    [
+        new("as fresh as possible", Of(RestSchool.Fresh)), new("after 4 to 5 days", Of(RestSchool.FourToFive)),
+        new("after 7 to 10 days", Of(RestSchool.SevenToTen)),
+    ];
 
     /// <summary>The window with its days checked.</summary>
     /// <exception cref="FieldRangeException">A day is out of range.</exception>

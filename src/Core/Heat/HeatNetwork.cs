@@ -11,6 +11,7 @@ namespace RuddySpring.Core.Heat;
 public sealed class HeatNetwork
 {
     private const double SeriesBelow = 1e-2;
+    private const double AtOnceSeconds = 0.01;
     private readonly int _n;
     private readonly double[] _rootHeat;
     private readonly double[] _rate;
@@ -123,5 +124,38 @@ public sealed class HeatNetwork
         return x < SeriesBelow
             ? t * t / 2.0 * (1.0 - (x / 3.0 * (1.0 - (x / 4.0 * (1.0 - (x / 5.0 * (1.0 - (x / 6.0 * (1.0 - (x / 7.0))))))))))
             : (t - Phi(rate, t)) / rate;
+    }
+
+    /// <summary>
+    /// When a node, from where <see cref="Begin"/> set it, first reaches a temperature in degC from below (rising) or above; null when it
+    /// does not within so many s. A node already past it crosses at once, 0.01 s on. Found by false position with the Illinois rule
+    /// (Dowell and Jarratt 1971, from memory): the curve is nearly straight over a step, so a few trials do.
+    /// </summary>
+    public double? FirstCrossing(int node, double limitC, bool rising, double seconds)
+    {
+        bool Past(double over) => rising ? over >= 0 : over <= 0;
+        var before = At(node, 0.0) - limitC;
+        var after = At(node, seconds) - limitC;
+        if (Past(before)) return Math.Min(seconds, AtOnceSeconds);
+        if (!Past(after)) return null;
+        double low = 0, high = seconds;
+        for (var i = 0; i < 40 && high - low > 1e-6; i++)
+        {
+            var middle = high - (after * (high - low) / (after - before));
+            var value = At(node, middle) - limitC;
+            if (Math.Abs(value) < 1e-9) return middle;
+            if (value < 0 == after < 0)
+            {
+                (high, after) = (middle, value);
+                before /= 2.0;
+            }
+            else
+            {
+                (low, before) = (middle, value);
+                after /= 2.0;
+            }
+        }
+
+        return high;
     }
 }

@@ -1,5 +1,6 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Water;
+using static RuddySpring.Core.Heat.MachineNodes;
 
 namespace RuddySpring.Core.Heat;
 
@@ -11,24 +12,18 @@ namespace RuddySpring.Core.Heat;
 /// </summary>
 public sealed class HeatRun
 {
-    /// <summary>Share of the group's heat capacity and loss that is its portafilter's.</summary>
-    public const double PortafilterShare = 0.2;
-
     /// <summary>Heat capacity of roasted coffee, J/(g K), about 1.8 (food engineering handbooks, from memory).</summary>
     public const double CoffeeJPerGK = 1.8;
 
     // of the heat that passing water loses, this share warms the group's lump; the rest leaves with basket, vapour and dead water. Fitted
     // to what people report: 88 to 92 degC at the puck from a group at 70 to 78, and 5 K a shot.
     private const double PassShareToGroup = 0.75;
-    private const double PortafilterContactWPerK = 4.0;
     private const double ClothWPerK = 4.0;
 
     // vapour from the element sweeps the air out of the open valve well before the bulk of the water boils; 10 to 15 s until the steam is
     // steady (common practice)
     private const double AirLeavesInSeconds = 3.0;
     private const double AirLeavesAboveC = 75.0;
-    private const double ChamberContactSeconds = 12.0;
-    private const double ChamberWaterLossWPerK = 0.5;
     private const double SteamBathSeconds = 75.0;
     private const double SubmersionSeconds = 45.0;
     private const double SteamBathFallK = 5.0;
@@ -37,11 +32,6 @@ public sealed class HeatRun
     private const double FlowSliceSeconds = 2.0;
     private const double SampleSeconds = 15.0;
     private const double ColdSpreadK = 1.0;
-    private const int Group = 0;
-    private const int Portafilter = 1;
-    private const int Boiler = 2;
-    private const int Water = 3;
-    private const int Nodes = 4;
 
     private readonly Machine _machine;
     private readonly HeatConstants _constants;
@@ -55,14 +45,12 @@ public sealed class HeatRun
     private readonly List<(double Seconds, bool On)> _lamp = [];
     private readonly double[] _temperature = new double[Nodes];
     private readonly double[] _integral = new double[Nodes];
-    private readonly int[] _index = new int[Nodes];
     private readonly bool _records;
-    private (double Key1, double Key2, int Key3, double Key4) _networkKey;
-    private HeatNetwork? _network;
+    private readonly MachineNodes _nodes;
     private double _shotWater, _shotWaterMass, _leverUp;
-    private double _waterGrams, _airShare, _sealedAtC, _chamberGrams;
+    private double _airShare, _sealedAtC;
     private double _groupSetC;
-    private bool _powered, _heating, _portafilterIn = true;
+    private bool _powered, _heating;
     private double _variance;
     private double _offAtC = double.NaN, _onAtC = double.NaN;
     private readonly double _startJ;
@@ -78,12 +66,12 @@ public sealed class HeatRun
     {
         _machine = machine;
         _constants = HeatConstants.Of(machine).Checked();
+        _nodes = new(machine, _constants) { WaterGrams = machine.HasBoiler ? _constants.FillGrams : 0 };
         _ambientC = HeatRanges.Ambient.Check(ambientC);
         _atmosphereBar = Atmosphere.PressureBar(altitudeMetres);
         _boilingC = Saturation.TemperatureC(_atmosphereBar);
         _records = records;
         Array.Fill(_temperature, ambientC);
-        _waterGrams = machine.HasBoiler ? _constants.FillGrams : 0;
         _airShare = 1.0;
         _sealedAtC = Math.Max(1.0, ambientC);
         _groupSetC = _constants.HeaterStepsC.Count > 0 ? _constants.HeaterStepsC[^1] : 0;
@@ -107,8 +95,9 @@ public sealed class HeatRun
         _lamp.AddRange(other._lamp);
         other._temperature.CopyTo(_temperature, 0);
         (_shotWater, _shotWaterMass, _leverUp) = (other._shotWater, other._shotWaterMass, other._leverUp);
-        (_waterGrams, _airShare, _sealedAtC, _chamberGrams) = (other._waterGrams, other._airShare, other._sealedAtC, other._chamberGrams);
-        (_groupSetC, _powered, _heating, _portafilterIn) = (other._groupSetC, other._powered, other._heating, other._portafilterIn);
+        _nodes = other._nodes.Clone();
+        (_airShare, _sealedAtC) = (other._airShare, other._sealedAtC);
+        (_groupSetC, _powered, _heating) = (other._groupSetC, other._powered, other._heating);
         (_variance, _offAtC, _onAtC, Seconds) = (other._variance, other._offAtC, other._onAtC, other.Seconds);
         (_startJ, _heaterJ, _broughtJ, _lostJ, _carriedJ) = (other._startJ, other._heaterJ, other._broughtJ, other._lostJ, other._carriedJ);
     }
@@ -126,7 +115,7 @@ public sealed class HeatRun
     public double? GaugeBar => _machine.HasBoiler ? Air.GaugeBar(_temperature[Boiler]) : null;
 
     /// <summary>Water left in the boiler, g.</summary>
-    public double WaterGrams => _waterGrams;
+    public double WaterGrams => _nodes.WaterGrams;
 
     /// <summary>Share of the sealed-in air that is still there, 0 to 1.</summary>
     public double AirShare => _airShare;
@@ -150,7 +139,7 @@ public sealed class HeatRun
     public IReadOnlyList<(double Seconds, bool On)> ElementChanges => _lamp;
 
     /// <summary>Boiler with its air as it stands.</summary>
-    public TrappedAir Air => new(_constants.BoilerVolumeMl, _waterGrams, _airShare, _sealedAtC, _atmosphereBar);
+    public TrappedAir Air => new(_constants.BoilerVolumeMl, _nodes.WaterGrams, _airShare, _sealedAtC, _atmosphereBar);
 
     /// <summary>Boiler temperature at which the element goes off, degC, with the air that is in it now.</summary>
     public double SetC
@@ -265,10 +254,10 @@ public sealed class HeatRun
                 SetHeating(false);
                 break;
             case HeatEventKind.PortafilterOut:
-                _portafilterIn = false;
+                _nodes.PortafilterIn = false;
                 break;
             case HeatEventKind.PortafilterIn:
-                _portafilterIn = true;
+                _nodes.PortafilterIn = true;
                 break;
             case HeatEventKind.HeaterStep:
                 _groupSetC = HeatRanges.HeaterStep.Check(e.ValueC);
@@ -289,8 +278,8 @@ public sealed class HeatRun
         if (e.Kind is HeatEventKind.FillAndHold || (e.Kind is HeatEventKind.Shot && !_machine.HasBoiler))
         {
             PourOut();
-            _chamberGrams = e.Grams;
-            _temperature[Water] = e.ValueC;
+            _nodes.ChamberGrams = e.Grams;
+            _temperature[ChamberWater] = e.ValueC;
             _broughtJ += e.Grams * Steam.WaterJPerGK * e.ValueC;
         }
 
@@ -317,53 +306,28 @@ public sealed class HeatRun
 
     private void PourOut()
     {
-        _carriedJ += _chamberGrams * Steam.WaterJPerGK * _temperature[Water];
-        _chamberGrams = 0;
+        _carriedJ += _nodes.ChamberGrams * Steam.WaterJPerGK * _temperature[ChamberWater];
+        _nodes.ChamberGrams = 0;
     }
 
     private void Refill(double grams)
     {
         if (!_machine.HasBoiler) return;
-        var before = BoilerJPerK;
-        _waterGrams += grams;
-        _temperature[Boiler] = ((before * _temperature[Boiler]) + (grams * Steam.WaterJPerGK * _ambientC)) / BoilerJPerK;
+        var before = _nodes.BoilerJPerK;
+        _nodes.WaterGrams += grams;
+        _temperature[Boiler] = ((before * _temperature[Boiler]) + (grams * Steam.WaterJPerGK * _ambientC)) / _nodes.BoilerJPerK;
         _broughtJ += grams * Steam.WaterJPerGK * _ambientC;
         _airShare = 1.0;
         _sealedAtC = Math.Clamp(_temperature[Boiler], 1.0, _boilingC - 1.0);
         _offAtC = double.NaN;
     }
 
-    private double BoilerJPerK => _constants.BoilerMetalJPerK + (_waterGrams * Steam.WaterJPerGK);
-
-    private bool Has(int node) => node switch
-    {
-        Group => true,
-        Portafilter or Boiler => _machine.HasBoiler,
-        _ => _chamberGrams > 0,
-    };
-
-    private double HeatOf(int node) => node switch
-    {
-        Group => _machine.MetalHeatCapacity * (_machine.HasBoiler ? 1.0 - PortafilterShare : 1.0),
-        Portafilter => _machine.MetalHeatCapacity * PortafilterShare,
-        Boiler => BoilerJPerK,
-        _ => _chamberGrams * Steam.WaterJPerGK,
-    };
-
-    private double LossOf(int node) => node switch
-    {
-        Group => _constants.GroupAmbientWPerK * (_machine.HasBoiler ? 1.0 - PortafilterShare : 1.0),
-        Portafilter => _constants.GroupAmbientWPerK * PortafilterShare,
-        Boiler => _constants.BoilerLossWPerK,
-        _ => ChamberWaterLossWPerK,
-    };
-
     private double StoredJ()
     {
         var sum = 0.0;
         for (var i = 0; i < Nodes; i++)
         {
-            if (Has(i)) sum += HeatOf(i) * _temperature[i];
+            if (_nodes.Has(i)) sum += _nodes.HeatOf(i) * _temperature[i];
         }
 
         return sum;
@@ -404,32 +368,33 @@ public sealed class HeatRun
         if (passFlow > 0) pass = passFlow * Steam.WaterJPerGK * (1.0 - Math.Exp(-ntu)) * PassShareToGroup;
         var sourceC = _temperature[Boiler];
 
-        var network = Network(cloth + bath + pass);
+        var network = _nodes.Network(cloth + bath + pass);
         Span<double> t = stackalloc double[Nodes];
         Span<double> inflow = stackalloc double[Nodes];
         Span<double> integral = stackalloc double[Nodes];
         var heater = _heating ? _constants.HeaterWatts : 0.0;
         var heated = _machine.HasBoiler ? Boiler : Group;
+        Span<int> index = stackalloc int[Nodes];
         var count = 0;
         for (var i = 0; i < Nodes; i++)
         {
-            if (!Has(i)) continue;
+            if (!_nodes.Has(i)) continue;
             t[count] = _temperature[i];
-            inflow[count] = (LossOf(i) + (i == Group ? cloth : 0)) * _ambientC;
+            inflow[count] = (_nodes.LossOf(i) + (i == Group ? cloth : 0)) * _ambientC;
             if (i == Group) inflow[count] += (bath * bathC) + (pass * sourceC);
             if (i == heated) inflow[count] += heater;
-            _index[i] = count++;
+            index[i] = count++;
         }
 
         network.Begin(t[..count], inflow[..count]);
-        var (length, switches) = UntilSwitch(network, _index[heated], seconds);
+        var (length, switches) = UntilSwitch(network, index[heated], seconds);
         network.Advance(length, t[..count], integral[..count]);
         for (var i = 0; i < Nodes; i++)
         {
-            if (!Has(i)) continue;
-            _temperature[i] = t[_index[i]];
-            _integral[i] = integral[_index[i]];
-            _lostJ += (LossOf(i) + (i == Group ? cloth : 0)) * (_integral[i] - (_ambientC * length));
+            if (!_nodes.Has(i)) continue;
+            _temperature[i] = t[index[i]];
+            _integral[i] = integral[index[i]];
+            _lostJ += (_nodes.LossOf(i) + (i == Group ? cloth : 0)) * (_integral[i] - (_ambientC * length));
         }
 
         _heaterJ += heater * length;
@@ -445,16 +410,16 @@ public sealed class HeatRun
             _offAtC = double.NaN;
         }
 
-        if (_chamberGrams > 0) FollowChamber(length);
+        if (_nodes.ChamberGrams > 0) FollowChamber(length);
         if (switches) SetHeating(!_heating);
     }
 
     private void Draw(double flow, double seconds, double ntu, double sourceC, double pass)
     {
-        var mass = Math.Min(flow * seconds, _waterGrams);
+        var mass = Math.Min(flow * seconds, _nodes.WaterGrams);
         var toGroup = pass * ((sourceC * seconds) - _integral[Group]);
         _carriedJ += (mass * Steam.WaterJPerGK * _temperature[Boiler]) - toGroup;
-        _waterGrams -= mass;
+        _nodes.WaterGrams -= mass;
         var mean = _integral[Group] / seconds;
         _shotWater += mass * (mean + ((sourceC - mean) * Math.Exp(-ntu)));
         _shotWaterMass += mass;
@@ -466,12 +431,12 @@ public sealed class HeatRun
         var boiler = _temperature[Boiler];
         var latent = Steam.LatentJPerG(Math.Clamp(boiler, 80, 140));
         // no more steam than the heat above boiling gives
-        var most = Math.Max(0, BoilerJPerK * (boiler - _boilingC) / latent);
-        var mass = Math.Min(Math.Min(grams, most), Math.Max(0, _waterGrams - 1.0));
+        var most = Math.Max(0, _nodes.BoilerJPerK * (boiler - _boilingC) / latent);
+        var mass = Math.Min(Math.Min(grams, most), Math.Max(0, _nodes.WaterGrams - 1.0));
         if (mass <= 0) return;
         _carriedJ += mass * (latent + (Steam.WaterJPerGK * boiler));
-        _waterGrams -= mass;
-        _temperature[Boiler] = boiler - (mass * latent / BoilerJPerK);
+        _nodes.WaterGrams -= mass;
+        _temperature[Boiler] = boiler - (mass * latent / _nodes.BoilerJPerK);
         _offAtC = double.NaN;
     }
 
@@ -480,7 +445,7 @@ public sealed class HeatRun
         var shot = _active.Find(e => e.Kind == HeatEventKind.Shot);
         if (shot is null || Seconds <= shot.AtSeconds + shot.BloomSeconds + 1e-9) return;
         var mass = shot.Grams * seconds / Math.Max(1e-6, shot.Seconds - shot.BloomSeconds);
-        _shotWater += mass * _integral[Water] / seconds;
+        _shotWater += mass * _integral[ChamberWater] / seconds;
         _shotWaterMass += mass;
     }
 
@@ -488,32 +453,7 @@ public sealed class HeatRun
     {
         if (!_powered || (!_machine.HasBoiler && _constants.HeaterStepsC.Count == 0)) return (seconds, false);
         Thresholds();
-        var limit = _heating ? _offAtC : _onAtC;
-        bool Past(double c) => _heating ? c >= limit : c <= limit;
-        var before = network.At(node, 0.0) - limit;
-        var after = network.At(node, seconds) - limit;
-        if (Past(before + limit)) return (Math.Min(seconds, 0.01), true);
-        if (!Past(after + limit)) return (seconds, false);
-        // false position with the Illinois rule: the curve is nearly straight, so a few steps do
-        double low = 0, high = seconds;
-        for (var i = 0; i < 40 && high - low > 1e-6; i++)
-        {
-            var middle = high - (after * (high - low) / (after - before));
-            var value = network.At(node, middle) - limit;
-            if (Math.Abs(value) < 1e-9) return (middle, true);
-            if (value < 0 == after < 0)
-            {
-                (high, after) = (middle, value);
-                before /= 2.0;
-            }
-            else
-            {
-                (low, before) = (middle, value);
-                after /= 2.0;
-            }
-        }
-
-        return (high, true);
+        return network.FirstCrossing(node, _heating ? _offAtC : _onAtC, rising: _heating, seconds) is { } at ? (at, true) : (seconds, false);
     }
 
     private void Thresholds()
@@ -531,37 +471,6 @@ public sealed class HeatRun
         _onAtC = air.WaterC(Math.Max(0.02, set - _constants.HysteresisBar));
     }
 
-    private HeatNetwork Network(double groupOutward)
-    {
-        var key = (_waterGrams, _chamberGrams, _portafilterIn ? 1 : 0, groupOutward);
-        if (_network is not null && key == _networkKey) return _network;
-        var heat = new List<double>(Nodes);
-        var outward = new List<double>(Nodes);
-        var links = new List<(int, int, double)>(Nodes);
-        for (var i = 0; i < Nodes; i++)
-        {
-            if (!Has(i)) continue;
-            _index[i] = heat.Count;
-            heat.Add(HeatOf(i));
-            outward.Add(LossOf(i) + (i == Group ? groupOutward : 0));
-        }
-
-        if (_machine.HasBoiler)
-        {
-            links.Add((_index[Group], _index[Boiler], _constants.EffectiveBoilerGroupWPerK));
-            if (_portafilterIn) links.Add((_index[Group], _index[Portafilter], PortafilterContactWPerK * _machine.MetalHeatCapacity / 760.0));
-        }
-
-        if (Has(Water))
-        {
-            double metal = HeatOf(Group), water = HeatOf(Water);
-            links.Add((_index[Group], _index[Water], metal * water / (metal + water) / ChamberContactSeconds));
-        }
-
-        _networkKey = key;
-        return _network = new HeatNetwork(heat, links, outward);
-    }
-
     /// <summary>What is not known about the group grows from the cold start, or from a reading, to its spread at the group's own pace.</summary>
     private double Relax(double seconds)
     {
@@ -574,15 +483,15 @@ public sealed class HeatRun
     {
         foreach (var node in new[] { Group, Portafilter })
         {
-            if (!Has(node)) continue;
+            if (!_nodes.Has(node)) continue;
             _temperature[node] += kelvin;
-            _broughtJ += HeatOf(node) * kelvin;
+            _broughtJ += _nodes.HeatOf(node) * kelvin;
         }
     }
 
     private void ShiftBoiler(double toC)
     {
-        _broughtJ += BoilerJPerK * (toC - _temperature[Boiler]);
+        _broughtJ += _nodes.BoilerJPerK * (toC - _temperature[Boiler]);
         _temperature[Boiler] = toC;
     }
 

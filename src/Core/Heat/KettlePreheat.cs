@@ -53,6 +53,9 @@ public static class KettlePreheat
     private const double PourLossSpreadK = 1.0;
     private const double MetalSpreadShare = 0.25;
     private const double BetweenFillsSeconds = 8.0;
+    private const double HoldSeconds = 60.0;
+    private const double BlankPressSeconds = 15.0;
+    private const int UsualBlankPresses = 3;
     private static readonly FieldRange Held = new("heldSeconds", "Preheat time", 0, 3600, "s");
     private static readonly FieldRange Fills = new("times", "Number of fills", 1, 10, "");
     public static readonly FieldRange Bloom = new("bloomSeconds", "Bloom", 0, 180, "s");
@@ -67,15 +70,32 @@ public static class KettlePreheat
     };
 
     /// <summary>A way as people usually go about it; after so long little more is won.</summary>
-    public static Preheat Usual(Machine machine, PreheatMethod method) => method switch
+    /// <param name="machine">The machine.</param>
+    /// <param name="method">How.</param>
+    /// <param name="stepC">Which of its heater steps, degC; null for its top one.</param>
+    /// <param name="times">How many fills or presses, 1 to 10; null for the usual number.</param>
+    /// <exception cref="FieldRangeException">The number of fills is out of range.</exception>
+    /// <exception cref="DoesNotFitException">The heater has no such step.</exception>
+    public static Preheat Usual(Machine machine, PreheatMethod method, double? stepC = null, int? times = null)
     {
-        PreheatMethod.FillAndHold => new(method, 60),
-        PreheatMethod.SteamBath => new(method, 240),
-        PreheatMethod.Submersion => new(method, 150),
-        PreheatMethod.BlankPresses => new(method, 45, 3),
-        PreheatMethod.ElectricStep => new(method, ElectricSeconds(machine), 1, TopStep(machine)),
-        _ => new(method, 0),
-    };
+        if (times is { } n) Fills.Check(n);
+        switch (method)
+        {
+            case PreheatMethod.FillAndHold:
+                return new(method, HoldSeconds * (times ?? 1), times ?? 1);
+            case PreheatMethod.BlankPresses:
+                return new(method, BlankPressSeconds * (times ?? UsualBlankPresses), times ?? UsualBlankPresses);
+            case PreheatMethod.SteamBath:
+                return new(method, 240);
+            case PreheatMethod.Submersion:
+                return new(method, 150);
+            case PreheatMethod.ElectricStep:
+                var step = Step(machine, stepC);
+                return new(method, ElectricSeconds(machine, step), 1, step);
+            default:
+                return new(method, 0);
+        }
+    }
 
     /// <summary>The events of a preheat that begins at a time in s.</summary>
     /// <param name="machine">The machine.</param>
@@ -156,21 +176,25 @@ public static class KettlePreheat
     }
 
     /// <summary>Water in g that fills the chamber to its line from a kettle of a temperature in degC.</summary>
-    public static double FillGrams(Machine machine, double kettleC) => machine.ChamberMl * LiquidWater.DensityGramsPerMl(kettleC);
+    public static double FillGrams(Machine machine, double kettleC) => machine.WaterMl * LiquidWater.DensityGramsPerMl(kettleC);
 
     /// <summary>Seconds until an electric step is reached from a room at 20 degC, rounded up to half a minute.</summary>
-    private static double ElectricSeconds(Machine machine)
+    private static double ElectricSeconds(Machine machine, double stepC)
     {
         var run = new HeatRun(machine, 20, 0, records: false);
-        foreach (var e in Events(machine, new(PreheatMethod.ElectricStep, 0, 1, TopStep(machine)), 0, 95)) run.Add(e);
-        while (run.GroupC < TopStep(machine) - 1.0 && run.Seconds < 1800) run.AdvanceTo(run.Seconds + 30);
+        foreach (var e in Events(machine, new(PreheatMethod.ElectricStep, 0, 1, stepC), 0, 95)) run.Add(e);
+        while (run.GroupC < stepC - 1.0 && run.Seconds < 1800) run.AdvanceTo(run.Seconds + 30);
         return run.Seconds;
     }
 
-    private static double TopStep(Machine machine)
+    private static double Step(Machine machine, double? stepC)
     {
         var steps = HeatConstants.Of(machine).HeaterStepsC;
-        return steps.Count == 0 ? 0 : steps[^1];
+        if (steps.Count == 0) return 0;
+        if (stepC is not { } wanted) return steps[^1];
+        if (steps.Contains(wanted)) return wanted;
+        throw new DoesNotFitException(
+            "heaterStepC", FormattableString.Invariant($"This heater has no step of {wanted:0.#} degC; it has {string.Join(", ", steps.Select(s => FormattableString.Invariant($"{s:0.#}")))} degC."));
     }
 
     private static double MetalUncertaintyK(PreheatMethod method) => method switch

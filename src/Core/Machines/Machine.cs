@@ -127,6 +127,9 @@ public sealed record Machine
         _ => PressureBy.Arm,
     };
 
+    /// <summary>Water that one fill or one stroke takes, ml: what air left under the piston fills is lost to it.</summary>
+    public double WaterMl => Math.Max(0.0, ChamberMl - TrappedAirMl);
+
     /// <summary>Whether a boiler of its own gives the water.</summary>
     public bool HasBoiler => BoilerGaugeBar is not null;
 
@@ -157,6 +160,8 @@ public sealed record Machine
         }
 
         Heat?.Checked();
+        if (TrappedAirMl >= ChamberMl)
+            throw new DoesNotFitException("trappedAirMl", $"Air under the piston has to be less than the {ChamberMl:0} ml of the chamber.");
         if (SpringTopBar < SpringEndBar)
             throw new DoesNotFitException("springEndBar", "The spring cannot push harder at the end of its stroke than at the top.");
         return this;

@@ -21,11 +21,11 @@ public static class CupVolumes
         Math.Max(0.0, waterGrams - (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * Dose.Check(doseGrams)) - machine.DeadWaterGrams);
 
     /// <summary>
-    /// Most water in g that the machine can put through one puck: its chamber (times its strokes on a boiler lever) at the water's
-    /// temperature in degC; 60 ml at 95 degC weighs 57.7 g.
+    /// Most water in g that the machine can put through one puck: its chamber less the air left in it (times its strokes on a boiler lever)
+    /// at the water's temperature in degC; 60 ml at 95 degC weighs 57.7 g.
     /// </summary>
     public static double MostWaterGrams(Machine machine, double waterC) =>
-        machine.ChamberMl * (machine.HasBoiler ? machine.StrokesAShot : 1) * LiquidWater.DensityGramsPerMl(waterC);
+        machine.WaterMl * (machine.HasBoiler ? machine.StrokesAShot : 1) * LiquidWater.DensityGramsPerMl(waterC);
 
     /// <summary>Largest yield in g that the machine gives from a dose in g in one pull.</summary>
     public static double LargestYieldGrams(Machine machine, double doseGrams, double waterC, double? retention = null) =>

@@ -7,8 +7,8 @@ namespace RuddySpring.Core.Sessions;
 
 /// <summary>A session on a machine with a boiler of its own.</summary>
 internal sealed class BoilerSession(
-    SessionBench bench, SessionWants wants, SessionProgress progress, double waitSeconds, double coolUnderK)
-    : PlanDraft(bench, wants, progress, waitSeconds)
+    SessionBench bench, SessionWants wants, SessionProgress progress, HeatRun now, double waitSeconds, double coolUnderK)
+    : PlanDraft(bench, wants, progress, now, waitSeconds)
 {
     private const string ClothTitle = "Cold wet cloth round the group";
     private const string ClothCaution = "The metal is hot and the cloth steams: hold it by its ends.";
@@ -140,6 +140,7 @@ internal sealed class BoilerSession(
         }
 
         EnoughWaterFor(pull);
+        if (Problem is not null) return;
         var grind = IsGround(pull) ? 0 : Wants.GrindSeconds;
         var prepare = IsPrepared(pull) ? 0 : PrepareSeconds;
         var cooled = Cool(pull, grind + prepare);

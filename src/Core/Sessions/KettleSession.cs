@@ -5,8 +5,8 @@ using RuddySpring.Core.Water;
 namespace RuddySpring.Core.Sessions;
 
 /// <summary>A session on a machine that a kettle fills.</summary>
-internal sealed class KettleSession(SessionBench bench, SessionWants wants, SessionProgress progress, double waitSeconds)
-    : PlanDraft(bench, wants, progress, waitSeconds)
+internal sealed class KettleSession(SessionBench bench, SessionWants wants, SessionProgress progress, HeatRun now, double waitSeconds)
+    : PlanDraft(bench, wants, progress, now, waitSeconds)
 {
     private const double KettleWatts = 1800;
     private const double PourSeconds = 10;
@@ -14,7 +14,7 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
     private const double FrothSeconds = 90;
     private const double ReboilSeconds = 45;
 
-    private readonly Preheat _way = KettlePreheat.Usual(bench.Machine, wants.Preheat);
+    private readonly Preheat _way = wants.PreheatOn(bench.Machine);
     private int _kettles = 1;
     private double _kettleGrams = wants.KettleGrams;
 

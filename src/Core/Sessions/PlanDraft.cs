@@ -18,15 +18,16 @@ internal abstract class PlanDraft
     private readonly Dictionary<string, DoneStep> _done;
     private readonly Dictionary<string, DoneStep> _underWay;
     private readonly List<SessionStep> _steps = [];
+    private readonly HeatRun _now;
 
-    protected PlanDraft(SessionBench bench, SessionWants wants, SessionProgress progress, double waitSeconds)
+    protected PlanDraft(SessionBench bench, SessionWants wants, SessionProgress progress, HeatRun now, double waitSeconds)
     {
         (_bench, Wants, WaitSeconds) = (bench, wants, waitSeconds);
         Machine = bench.Machine;
         _done = progress.Done.GroupBy(d => d.Key).ToDictionary(g => g.Key, g => g.Last());
         _underWay = progress.UnderWay.Where(d => !_done.ContainsKey(d.Key)).GroupBy(d => d.Key).ToDictionary(g => g.Key, g => g.Last());
-        var events = _done.Values.Concat(_underWay.Values).SelectMany(d => SessionStep.HeatEvents(Machine, wants, bench.KettleC, d));
-        Run = new HeatLog([.. events], progress.Readings, bench.AmbientC, bench.AltitudeMetres).Play(Machine, progress.NowSeconds);
+        Run = now.Clone(records: true);
+        _now = now;
         NowSeconds = progress.NowSeconds;
     }
 
@@ -105,6 +106,6 @@ internal abstract class PlanDraft
         var steps = _steps.Where(s => !_done.ContainsKey(s.Key)).OrderBy(s => s.StartSeconds).ThenBy(s => s.HandsFree ? 0 : 1).ToArray();
         var start = steps.Length > 0 && _done.Count == 0 && _underWay.Count == 0 ? steps[0].StartSeconds : 0;
         if (LastCup == 0) LastCup = _done.Values.Where(d => d.Kind is StepKind.Shot or StepKind.Steam or StepKind.Froth).Select(d => d.EndSeconds).DefaultIfEmpty(NowSeconds).Max();
-        return new(steps, Run.Points, Run.Shots, start, LastCup, Time, Problem, Remedies, water);
+        return new(steps, Run.Points, Run.Shots, start, LastCup, Time, Problem, Remedies, water, _now);
     }
 }

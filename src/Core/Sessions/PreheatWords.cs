@@ -10,7 +10,7 @@ public static class PreheatWords
     {
         PreheatMethod.FillAndHold => (
             way.Times > 1 ? $"Fill and hold, {way.Times} times" : "Fill and hold",
-            "Fill the chamber with boiling water, leave it, pour it out, then fill for the shot.", "Pour slowly, hands off the stream."),
+            FormattableString.Invariant($"Fill the chamber with boiling water, leave it {way.Seconds / way.Times:0} s, pour it out{(way.Times > 1 ? ", and again" : "")}, then fill for the shot."), "Pour slowly, hands off the stream."),
         PreheatMethod.SteamBath => (
             "Steam bath", "Stand the cylinder over the boiling kettle's steam, piston and screen in it.",
             "Steam burns: keep fingers and face out of it and lift the cylinder with a cloth."),
@@ -21,7 +21,7 @@ public static class PreheatWords
             $"Blank presses, {way.Times} times", "Fill with boiling water and press it through the empty basket; it warms holder and cup as well.",
             "Pour slowly, hands off the stream; hot water comes out below."),
         PreheatMethod.ElectricStep => (
-            "Heater on", "Switch the group's heater to its step, portafilter and screen in place.",
+            "Heater on", FormattableString.Invariant($"Switch the group's heater to its {way.StepC:0} degC step, portafilter and screen in place."),
             "The group burns at the top step; unplug before you touch its covers, and leave its wiring to a licensed technician."),
         _ => ("No preheat", "A school of its own: light presses and boiling water, and content with it.", "Pour slowly, hands off the stream."),
     };

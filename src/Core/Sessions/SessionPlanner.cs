@@ -15,6 +15,15 @@ public sealed record SessionProgress(
 {
     /// <summary>Nothing done yet.</summary>
     public static readonly SessionProgress None = new(0, [], [], []);
+
+    /// <summary>What the machine's heat has been through: everything done or begun, and every reading.</summary>
+    public HeatLog Heat(SessionBench bench, SessionWants wants)
+    {
+        var ended = Done.Select(d => d.Key).ToHashSet();
+        var steps = Done.Concat(UnderWay.Where(d => !ended.Contains(d.Key))).GroupBy(d => d.Key).Select(g => g.Last());
+        return new(
+            [.. steps.SelectMany(d => SessionStep.HeatEvents(bench.Machine, wants, bench.KettleC, d))], Readings, bench.AmbientC, bench.AltitudeMetres);
+    }
 }
 
 /// <summary>The machine that a session runs on, and where it stands.</summary>
@@ -52,34 +61,35 @@ public sealed class SessionPlanner(SessionBench bench)
     public SessionPlan Plan(SessionWants wants, double? readySeconds, SessionProgress progress)
     {
         wants.Checked();
-        var plan = Best(wants, progress, 0);
+        var now = progress.Heat(bench, wants).Play(bench.Machine, progress.NowSeconds);
+        var plan = Best(wants, progress, now, 0);
         var begun = progress.Done.Any(d => !d.Skipped && d.Kind is not StepKind.Fill and not StepKind.Grind) || progress.UnderWay.Count > 0;
         if (readySeconds is { } ready)
         {
             var early = ready - plan.LastCupSeconds;
             if (early > 0 && !begun) plan = Shift(plan, early, progress.NowSeconds);
-            else if (early > LateAfterSeconds && !progress.Done.Any(d => d.Kind == StepKind.Shot)) plan = Best(wants, progress, early);
-            if (plan.Problem is null && plan.LastCupSeconds > ready + LateAfterSeconds) plan = Late(plan, wants, ready, progress);
+            else if (early > LateAfterSeconds && !progress.Done.Any(d => d.Kind == StepKind.Shot)) plan = Best(wants, progress, now, early);
+            if (plan.Problem is null && plan.LastCupSeconds > ready + LateAfterSeconds) plan = Late(plan, wants, ready, progress, now);
         }
 
         return plan;
     }
 
-    private SessionPlan Best(SessionWants wants, SessionProgress progress, double waitSeconds)
+    private SessionPlan Best(SessionWants wants, SessionProgress progress, HeatRun now, double waitSeconds)
     {
-        var first = Draft(wants, progress, waitSeconds, 1.0);
+        var first = Draft(wants, progress, now, waitSeconds, 1.0);
         if (!first.Steps.Any(s => s.Kind is StepKind.Cloth or StepKind.Rest)) return first;
         // cooled deeper, more shots fit before the next rest; which is quicker depends on how many are left
         var band = HeatConstants.Of(bench.Machine);
         return new[] { 1.0, 0.3 * (band.BandHighC - band.BandLowC), 0.6 * (band.BandHighC - band.BandLowC) }
-            .Select(under => under == 1.0 ? first : Draft(wants, progress, waitSeconds, under))
+            .Select(under => under == 1.0 ? first : Draft(wants, progress, now, waitSeconds, under))
             .OrderBy(p => p.Problem is null ? 0 : 1).ThenBy(p => p.LastCupSeconds).First();
     }
 
-    private SessionPlan Draft(SessionWants wants, SessionProgress progress, double waitSeconds, double coolUnderK) =>
+    private SessionPlan Draft(SessionWants wants, SessionProgress progress, HeatRun now, double waitSeconds, double coolUnderK) =>
         bench.Machine.HasBoiler
-            ? new BoilerSession(bench, wants, progress, waitSeconds, coolUnderK).Make()
-            : new KettleSession(bench, wants, progress, waitSeconds).Make();
+            ? new BoilerSession(bench, wants, progress, now, waitSeconds, coolUnderK).Make()
+            : new KettleSession(bench, wants, progress, now, waitSeconds).Make();
 
     /// <summary>A plan that has not begun, later by some seconds.</summary>
     private static SessionPlan Shift(SessionPlan plan, double seconds, double now) => plan with
@@ -92,20 +102,20 @@ public sealed class SessionPlanner(SessionBench bench)
         EndSeconds = plan.EndSeconds + seconds,
     };
 
-    private SessionPlan Late(SessionPlan plan, SessionWants wants, double ready, SessionProgress progress)
+    private SessionPlan Late(SessionPlan plan, SessionWants wants, double ready, SessionProgress progress, HeatRun now)
     {
         var late = plan.LastCupSeconds - ready;
         var remedies = new List<string> { $"Serve {Minutes(late)} later: everything is then ready." };
         if (!wants.Cloth && plan.Steps.Any(s => s.Kind == StepKind.Rest))
         {
-            var clothed = Best(wants with { Cloth = true }, progress, 0);
+            var clothed = Best(wants with { Cloth = true }, progress, now, 0);
             if (clothed.LastCupSeconds < plan.LastCupSeconds - LateAfterSeconds)
                 remedies.Add($"Allow a cold wet cloth instead of rests: {Minutes(plan.LastCupSeconds - clothed.LastCupSeconds)} sooner.");
         }
 
         for (var drinks = wants.Drinks.Count - 1; drinks >= 1; drinks--)
         {
-            var fewer = Best(wants with { Drinks = [.. wants.Drinks.Take(drinks)] }, progress, 0);
+            var fewer = Best(wants with { Drinks = [.. wants.Drinks.Take(drinks)] }, progress, now, 0);
             if (fewer.LastCupSeconds > ready + LateAfterSeconds) continue;
             remedies.Add(drinks == 1 ? "Make one drink: that is ready in time." : $"Make {drinks} drinks: those are ready in time.");
             break;
@@ -113,7 +123,7 @@ public sealed class SessionPlanner(SessionBench bench)
 
         if (wants.SpareBaskets == 0 && wants.Pulls > 1)
         {
-            var spare = Best(wants with { SpareBaskets = wants.Pulls - 1 }, progress, 0);
+            var spare = Best(wants with { SpareBaskets = wants.Pulls - 1 }, progress, now, 0);
             if (spare.LastCupSeconds < plan.LastCupSeconds - LateAfterSeconds)
                 remedies.Add($"Fill spare baskets while it warms: {Minutes(plan.LastCupSeconds - spare.LastCupSeconds)} sooner.");
         }

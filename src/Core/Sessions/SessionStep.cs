@@ -69,7 +69,7 @@ public sealed record SessionStep(
             StepKind.Steam => [new(HeatEventKind.Steam, at, seconds, done.Grams)],
             StepKind.Depressurise => [new(HeatEventKind.Off, at), new(HeatEventKind.Bleed, at, seconds)],
             StepKind.Refill => [new(HeatEventKind.Refill, done.EndSeconds, 0, done.Grams), new(HeatEventKind.On, done.EndSeconds)],
-            StepKind.Preheat => KettlePreheat.Events(machine, KettlePreheat.Usual(machine, wants.Preheat) with { Seconds = seconds }, at, kettleC),
+            StepKind.Preheat => KettlePreheat.Events(machine, wants.PreheatOn(machine) with { Seconds = seconds }, at, kettleC),
             StepKind.SwitchOff => [new(HeatEventKind.Off, at)],
             _ => [],
         };
@@ -107,6 +107,8 @@ public sealed record WaterBudget(
 /// <param name="Problem">Why it cannot be met as asked; null when it can.</param>
 /// <param name="Remedies">What would make it possible.</param>
 /// <param name="Water">Water in boiler or kettle.</param>
+/// <param name="Now">The machine's heat as it stands, from what was done and read so far.</param>
 public sealed record SessionPlan(
     IReadOnlyList<SessionStep> Steps, IReadOnlyList<HeatPoint> Course, IReadOnlyList<ShotHeat> Shots, double StartSeconds,
-    double LastCupSeconds, double EndSeconds, string? Problem, IReadOnlyList<string> Remedies, WaterBudget Water);
+    double LastCupSeconds, double EndSeconds, string? Problem, IReadOnlyList<string> Remedies, WaterBudget Water,
+    HeatRun Now);

@@ -1,4 +1,5 @@
 using RuddySpring.Core.Heat;
+using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Core.Sessions;
@@ -38,6 +39,12 @@ public sealed record SessionWants
     /// <summary>How a kettle machine is warmed.</summary>
     public PreheatMethod Preheat { get; init; } = PreheatMethod.SteamBath;
 
+    /// <summary>Fills or blank presses of that preheat, 1 to 10; null for the usual number.</summary>
+    public int? PreheatTimes { get; init; }
+
+    /// <summary>Step of an electrically heated group, degC; null for its top one.</summary>
+    public double? HeaterStepC { get; init; }
+
     /// <summary>Wait between pouring and pressing on a kettle machine, s.</summary>
     public double BloomSeconds { get; init; } = 10;
 
@@ -46,6 +53,11 @@ public sealed record SessionWants
 
     /// <summary>Pulls that the drinks take.</summary>
     public int Pulls => (Drinks.Count + CupsAPull - 1) / CupsAPull;
+
+    /// <summary>How a machine is warmed.</summary>
+    /// <exception cref="FieldRangeException">The number of fills is out of range.</exception>
+    /// <exception cref="DoesNotFitException">The heater has no such step.</exception>
+    public Preheat PreheatOn(Machine machine) => KettlePreheat.Usual(machine, Preheat, HeaterStepC, PreheatTimes);
 
     /// <summary>The wants with every number checked.</summary>
     /// <exception cref="FieldRangeException">A number is out of range; the exception names it.</exception>

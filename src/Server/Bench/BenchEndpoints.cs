@@ -12,7 +12,7 @@ namespace RuddySpring.Server.Bench;
 /// <summary>Everything that stands on the bench or in the cupboard.</summary>
 public sealed record BenchView(
     IReadOnlyList<BrewerView> Brewers, IReadOnlyList<MachineView> Machines, IReadOnlyList<GrinderView> Grinders,
-    IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families, RestWindow Rest);
+    IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families, RestWindow Rest, IReadOnlyList<NamedRest> RestSchools);
 
 public sealed record BrewerView(int Id, string Name);
 
@@ -106,7 +106,7 @@ public static class BenchEndpoints
         {
             var (machine, dose, yield) = FamilyDefaults.Of(f);
             return new FamilyView(f, machine, dose, yield);
-        })], rest);
+        })], rest, RestWindow.Schools);
     }
 
     private static BagView View(Bag bag, RestWindow rest, TimeProvider time)

@@ -7,31 +7,9 @@ namespace RuddySpring.Server.Machines;
 /// <summary>A machine to start from, with the section of its defaults.</summary>
 public sealed record StartView(StartingPoint Start, Cutaway Cutaway);
 
-/// <summary>Hand force over the stroke at a pressure.</summary>
-public sealed record ForceLine(double PressureBar, IReadOnlyList<ForcePoint> Points);
-
-/// <summary>Hand force in kgf at a share of the stroke.</summary>
-public sealed record ForcePoint(double StrokeShare, double HandKgf);
-
-/// <summary>Spring pressure after some water has been moved.</summary>
-public sealed record SpringPoint(double MovedMl, double PressureBar);
-
-/// <summary>How soft some trapped air makes the lever.</summary>
-public sealed record SoftPoint(double AirMl, double MlPerBarAtTwo, double MlPerBarAtNine, double LostMl);
-
-/// <summary>What a machine can do.</summary>
-/// <param name="ReachBar">Pressure that the brewer's force reaches half-way; null where the hand makes no pressure.</param>
-/// <param name="SpringWorkJ">Work of one free stroke; null without a spring.</param>
-/// <param name="CockKgf">Force to cock the spring; null without one.</param>
-/// <param name="LargestYieldGrams">Largest cup from the usual dose.</param>
-/// <param name="StrokesForUsualYield">Strokes or pumps for the usual yield.</param>
-public sealed record CanDo(
-    IReadOnlyList<ForceLine> Force, double? ReachBar, double? CockKgf, IReadOnlyList<SpringPoint> SpringLine, double? SpringWorkJ, double DoseGrams, double YieldGrams,
-    double LargestYieldGrams, double WaterGrams, int StrokesForUsualYield, IReadOnlyList<SoftPoint> Soft);
-
 /// <summary>One machine, whole.</summary>
 public sealed record MachineDetail(
-    int Id, string Name, string FamilyName, Machine Spec, Cutaway Cutaway, CanDo Can, IReadOnlyList<MachineNumber> Numbers, HeatConstants Heat,
+    int Id, string Name, string FamilyName, Machine Spec, Cutaway Cutaway, Abilities Can, IReadOnlyList<MachineNumber> Numbers, HeatConstants Heat,
     bool HeatIsFamily, int HeatReadings, IReadOnlyList<string> Ways);
 
 /// <summary>Rows of a measurement; the list of its way is filled, the others are left out.</summary>

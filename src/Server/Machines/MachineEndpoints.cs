@@ -2,9 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Sessions;
-using RuddySpring.Core.Water;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
@@ -14,11 +12,8 @@ namespace RuddySpring.Server.Machines;
 /// <summary>Each machine: its section, what it can do, its numbers, and measuring it with kitchen things.</summary>
 public static class MachineEndpoints
 {
-    private const double HotC = 92;
     private const int SessionsForFit = 20;
     private static readonly FieldRange Minutes = new("minutes", "Minutes", 0, 300, "min");
-    private static readonly double[] ForcePressures = [3, 6, 9];
-    private static readonly double[] AirMl = [0, 1, 2, 5, 10];
 
     public static void MapMachines(this IEndpointRouteBuilder api)
     {
@@ -63,27 +58,11 @@ public static class MachineEndpoints
     {
         var row = await FoundAsync(id, db);
         var spec = row.Spec;
-        var (_, dose, yield) = FamilyDefaults.Of(spec.Family);
+        var altitude = await db.Households.AsNoTracking().Select(h => h.AltitudeMetres).SingleAsync();
         var readings = (await LogsAsync(row, db)).Sum(l => l.Readings.Count);
         return new(
             row.Id, row.Name, spec.RestrictorBarS2PerMl2 > 0 ? $"{FamilyWords.Name(spec.Family)}, flow-restricting basket" : FamilyWords.Name(spec.Family), spec,
-            Cutaway.Of(spec, dose), Can(spec, dose, yield), MachineNumbers.Of(spec), HeatConstants.Of(spec), spec.Heat is null, readings, Ways(spec));
-    }
-
-    private static CanDo Can(Machine spec, double dose, double yield)
-    {
-        var arm = spec.PressureBy == PressureBy.Arm || spec.Family == MachineFamily.SteppedLever;
-        var water = CupVolumes.WaterGrams(spec, dose, yield);
-        var stroke = (spec.Family == MachineFamily.HandPump ? Lever.PistonAreaM2(spec.PistonDiameterMm) * 1e6 * Cutaway.Of(spec, dose).StrokeMm / 1000.0
-            : spec.Family == MachineFamily.SteppedLever ? spec.ChamberMl / spec.StrokesAShot : spec.ChamberMl) * LiquidWater.DensityGramsPerMl(HotC);
-        return new(
-            arm ? [.. ForcePressures.Select(bar => new ForceLine(bar, [.. Enumerable.Range(0, 21).Select(i => new ForcePoint(i / 20.0, Lever.HandForceKgf(spec, bar, i / 20.0)))]))] : [],
-            spec.PressureBy == PressureBy.Arm ? Lever.PressureBar(spec, spec.WillingForceKgf) : null,
-            spec.SpringTopBar is { } top ? Lever.HandForceKgf(spec, top) : null,
-            spec.SpringTopBar is null ? [] : [.. Enumerable.Range(0, 21).Select(i => i / 20.0 * spec.ChamberMl * 0.9999).Select(v => new SpringPoint(v, Spring.PressureBar(spec, v)!.Value))],
-            Spring.WorkJ(spec), dose, yield, CupVolumes.LargestYieldGrams(spec, dose, HotC), water, (int)Math.Ceiling(water / stroke),
-            [.. AirMl.Select(air => new SoftPoint(
-                air, Compliance.MlPerBar(air, 2, Atmosphere.SeaLevelBar), Compliance.MlPerBar(air, 9, Atmosphere.SeaLevelBar), Compliance.LostMl(air, 9, Atmosphere.SeaLevelBar)))]);
+            Cutaway.Of(spec, FamilyDefaults.Of(spec.Family).DoseGrams), Abilities.Of(spec, altitude), MachineNumbers.Of(spec), HeatConstants.Of(spec), spec.Heat is null, readings, Ways(spec));
     }
 
     /// <summary>Measurements that make sense on a machine.</summary>
@@ -112,20 +91,7 @@ public static class MachineEndpoints
     {
         foreach (var row in rows) Minutes.Check(row.Minutes);
         var readings = rows.Select(r => new HeatReading(HeatReadingKind.Probe, r.Minutes * 60.0, r.GroupC).Checked());
-        if (spec.HasBoiler) return new(UsualWarmUp(spec, household), [.. readings], household.AmbientC, household.AltitudeMetres);
-        var way = KettlePreheat.Usual(spec, KettlePreheat.Methods(spec)[0]);
-        var after = way.Method == PreheatMethod.ElectricStep ? 0 : way.Seconds;
-        var events = KettlePreheat.Events(spec, way, 0, Saturation.BoilingPointC(household.AltitudeMetres));
-        return new(events, [.. readings.Select(r => r with { AtSeconds = r.AtSeconds + after })], household.AmbientC, household.AltitudeMetres);
-    }
-
-    /// <summary>Switched on, and bled as soon as the element first goes off.</summary>
-    private static List<HeatEvent> UsualWarmUp(Machine spec, Store.Entities.Household household)
-    {
-        var on = new HeatEvent(HeatEventKind.On, 0);
-        var run = HeatRun.Play(spec, household.AmbientC, household.AltitudeMetres, [on], 2400, records: false);
-        var off = run.ElementChanges.FirstOrDefault(c => !c.On).Seconds;
-        return [on, new(HeatEventKind.Bleed, off > 0 ? off : 600, 14)];
+        return UsualWarmUp.Log(spec, [.. readings], household.AmbientC, household.AltitudeMetres);
     }
 
     private static async Task<HeatFitView> FitAsync(int id, bool keep, RuddyContext db)
@@ -146,8 +112,7 @@ public static class MachineEndpoints
     {
         var sessions = await db.Sessions.AsNoTracking().Where(s => s.MachineId == row.Id && s.OriginAt != null)
             .OrderByDescending(s => s.CreatedAt).Take(SessionsForFit).ToListAsync();
-        return [.. sessions.Where(s => s.Log.Readings.Count > 0).Select(s => new HeatLog(
-            [.. s.Log.Done.SelectMany(d => SessionStep.HeatEvents(row.Spec, s.Wants, Saturation.BoilingPointC(s.AltitudeMetres), d))],
-            s.Log.Readings, s.AmbientC, s.AltitudeMetres))];
+        return [.. sessions.Where(s => s.Log.Readings.Count > 0).Select(s =>
+            new SessionProgress(0, s.Log.Done, s.Log.Readings, []).Heat(new(row.Spec, s.AmbientC, s.AltitudeMetres), s.Wants))];
     }
 }

@@ -54,7 +54,7 @@ public sealed record HeatNow(
 /// <param name="Next">The step to do next, in a few words; null when all is done.</param>
 public sealed record SessionView(
     int? Id, int MachineId, string MachineName, MachineFamily Family, bool HasBoiler, bool HasHeater, IReadOnlyList<Reads> Reads, LampMeans Lamp,
-    double BandLowC, double BandHighC, bool Begun, DateTime OriginAt, double NowSeconds, DateTime? ReadyAt, SessionWants Wants,
+    double BandLowC, double BandHighC, IReadOnlyList<double> HeaterStepsC, bool Begun, DateTime OriginAt, double NowSeconds, DateTime? ReadyAt, SessionWants Wants,
     IReadOnlyList<SessionStepView> Steps, IReadOnlyList<CoursePoint> Course, IReadOnlyList<ShotHeat> Shots, IReadOnlyList<ReadingView> Readings,
     double StartSeconds, double LastCupSeconds, double EndSeconds, string? Problem, IReadOnlyList<string> Remedies, WaterBudget Water, HeatNow Now,
     double BoilingPointC, string? Next);

@@ -3,7 +3,6 @@ using RuddySpring.Core;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Sessions;
-using RuddySpring.Core.Water;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Instruments;
 using RuddySpring.Store;
@@ -24,9 +23,12 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     private DateTime Now => time.GetUtcNow().UtcDateTime;
 
     /// <summary>The open session of a machine; null when there is none, or it was left open long ago.</summary>
-    public async Task<Session?> OpenAsync(int machineId)
+    /// <param name="machineId">Whose.</param>
+    /// <param name="tracked">False where nothing that is done to it is to be stored.</param>
+    public async Task<Session?> OpenAsync(int machineId, bool tracked = true)
     {
-        var session = await db.Sessions.Include(s => s.Machine).Where(s => s.MachineId == machineId && s.EndedAt == null)
+        var sessions = tracked ? db.Sessions : db.Sessions.AsNoTracking();
+        var session = await sessions.Include(s => s.Machine).Where(s => s.MachineId == machineId && s.EndedAt == null)
             .OrderByDescending(s => s.CreatedAt).FirstOrDefaultAsync();
         if (session is null) return null;
         var last = new[] { session.CreatedAt, session.OriginAt ?? session.CreatedAt, session.ReadyAt ?? session.CreatedAt }.Max();
@@ -70,6 +72,7 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
         session.Wants = request.Wants.Checked();
         if (!session.Machine.Spec.HasBoiler && !KettlePreheat.Methods(session.Machine.Spec).Contains(request.Wants.Preheat))
             throw new DoesNotFitException("preheat", "This machine cannot be preheated that way.");
+        if (!session.Machine.Spec.HasBoiler) _ = request.Wants.PreheatOn(session.Machine.Spec);
         if (request.ReadyAt is { } ready && ready != session.ReadyAt)
         {
             if (ready <= Now || ready > Now + LongestAhead)
@@ -153,26 +156,23 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     /// <summary>Plan of a session from where it stands.</summary>
     public SessionPlan Plan(Session session)
     {
-        var progress = new SessionProgress(NowSeconds(session), session.Log.Done, session.Log.Readings, session.Log.UnderWay);
         double? ready = session.ReadyAt is { } at ? (at - Origin(session)).TotalSeconds : null;
-        return new SessionPlanner(new(session.Machine.Spec, session.AmbientC, session.AltitudeMetres)).Plan(session.Wants, ready, progress);
+        return new SessionPlanner(Bench(session)).Plan(session.Wants, ready, Progress(session));
     }
 
     /// <summary>The machine's heat as it is now.</summary>
-    public HeatRun Run(Session session) => new HeatLog(Events(session), session.Log.Readings, session.AmbientC, session.AltitudeMetres)
-        .Play(session.Machine.Spec, NowSeconds(session), records: false);
+    public HeatRun Run(Session session) =>
+        Progress(session).Heat(Bench(session), session.Wants).Play(session.Machine.Spec, NowSeconds(session), records: false);
 
     /// <summary>Tells the instruments what has happened to the machine's heat.</summary>
     public void Announce(Session session)
     {
-        if (session.OriginAt is not null) instruments.Say(GroupProbe.Announcement(session, NowSeconds(session), Events(session)));
+        if (session.OriginAt is not null) instruments.Say(GroupProbe.Announcement(session, NowSeconds(session), Progress(session).Heat(Bench(session), session.Wants).Events));
     }
 
-    private static List<HeatEvent> Events(Session session)
-    {
-        var kettle = Saturation.BoilingPointC(session.AltitudeMetres);
-        return [.. session.Log.Done.Concat(session.Log.UnderWay).SelectMany(d => SessionStep.HeatEvents(session.Machine.Spec, session.Wants, kettle, d))];
-    }
+    private SessionProgress Progress(Session session) => new(NowSeconds(session), session.Log.Done, session.Log.Readings, session.Log.UnderWay);
+
+    private static SessionBench Bench(Session session) => new(session.Machine.Spec, session.AmbientC, session.AltitudeMetres);
 
     /// <summary>Second 0 of a session, UTC; now for one that has not begun.</summary>
     public DateTime Origin(Session session) => session.OriginAt ?? Now;

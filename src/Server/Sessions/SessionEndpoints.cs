@@ -22,8 +22,7 @@ public static class SessionEndpoints
         session.MapPost("/preview", async (SessionRequest request, SessionDesk desk, RuddyContext db) =>
         {
             var row = await MachineAsync(db);
-            var trial = await desk.OpenAsync(row.Id) ?? await desk.ProposalAsync(row);
-            db.ChangeTracker.Clear();
+            var trial = await desk.OpenAsync(row.Id, tracked: false) ?? await desk.ProposalAsync(row);
             desk.Ask(trial, request);
             return SessionMapping.View(desk, trial);
         });

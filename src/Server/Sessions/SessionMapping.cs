@@ -21,9 +21,9 @@ public static class SessionMapping
         var steps = Steps(session, plan);
         return new(
             session.Id == 0 ? null : session.Id, session.MachineId, session.Machine.Name, spec.Family, spec.HasBoiler, heat.HeaterStepsC.Count > 0,
-            spec.Reads, spec.Lamp, heat.BandLowC, heat.BandHighC, session.OriginAt is not null, origin, now, session.ReadyAt, session.Wants, steps,
+            spec.Reads, spec.Lamp, heat.BandLowC, heat.BandHighC, heat.HeaterStepsC, session.OriginAt is not null, origin, now, session.ReadyAt, session.Wants, steps,
             Thin(plan.Course), plan.Shots, [.. session.Log.Readings.Select((r, i) => new ReadingView(i, r.Kind, r.AtSeconds, r.Value))],
-            plan.StartSeconds, plan.LastCupSeconds, plan.EndSeconds, plan.Problem, plan.Remedies, plan.Water, Now(session, desk.Run(session)),
+            plan.StartSeconds, plan.LastCupSeconds, plan.EndSeconds, plan.Problem, plan.Remedies, plan.Water, Now(session, plan.Now),
             Saturation.BoilingPointC(session.AltitudeMetres), steps.FirstOrDefault(s => s.State is StepState.Due or StepState.UnderWay)?.Title);
     }
 
@@ -37,7 +37,7 @@ public static class SessionMapping
         var water = WaterAtPuck(session, run);
         var bled = spec.BoilerGaugeBar is not null && run.GaugeBar is { } gauge ? Saturation.BoilerTemperatureC(gauge, session.AltitudeMetres) : 0;
         return new(
-            run.GroupC, run.PlusMinusK, run.BoilerC, run.GaugeBar, inBand, spec.HasBoiler ? ShotsLeft(session, run, heat) : 0, water.Value, water.PlusMinus,
+            run.GroupC, run.PlusMinusK, run.BoilerC, run.GaugeBar, inBand, ShotsInARow.Left(spec, session.Wants, run), water.Value, water.PlusMinus,
             run.AirShare > 0.05 && run.GaugeBar > 0.1 ? new(run.GaugeBar.Value, run.BoilerC!.Value, bled) : null, run.Heating);
     }
 
@@ -45,22 +45,6 @@ public static class SessionMapping
     public static Estimate WaterAtPuck(Session session, HeatRun run) => session.Machine.Spec.HasBoiler
         ? TemperatureByPressure.WaterAtPuck(session.Machine.Spec, run.GroupC, run.BoilerC!.Value, run.PlusMinusK)
         : KettlePreheat.WaterAtPuck(session.Machine.Spec, run, Saturation.BoilingPointC(session.AltitudeMetres), session.Wants.BloomSeconds, run.PlusMinusK);
-
-    private static int ShotsLeft(Session session, HeatRun run, HeatConstants heat)
-    {
-        const int most = 9;
-        const double every = 150;
-        var ahead = run.Clone();
-        var water = Core.Pulls.CupVolumes.WaterGrams(session.Machine.Spec, session.Wants.DoseGrams, session.Wants.YieldGrams);
-        for (var shots = 0; shots < most; shots++)
-        {
-            if (ahead.GroupC > heat.BandHighC || ahead.GroupC < heat.BandLowC || ahead.WaterGrams - water < heat.MinimumGrams) return shots;
-            ahead.Add(new(HeatEventKind.Shot, ahead.Seconds, 40, water, session.Wants.DoseGrams));
-            ahead.AdvanceTo(ahead.Seconds + every);
-        }
-
-        return most;
-    }
 
     private static List<SessionStepView> Steps(Session session, SessionPlan plan)
     {

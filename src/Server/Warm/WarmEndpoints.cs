@@ -21,40 +21,24 @@ public sealed record WarmWay(
 /// <summary>All ways that suit a kettle machine.</summary>
 public sealed record WaysView(double BoilingPointC, double BloomSeconds, int Times, IReadOnlyList<WarmWay> Ways);
 
-/// <summary>A boiler at a temperature, with the air of its filling still in it, and without.</summary>
-/// <param name="WaterC">Temperature of the water.</param>
-/// <param name="UnbledBar">Gauge with the air.</param>
-/// <param name="BledBar">Gauge without.</param>
-/// <param name="UnderTopMm">Level under the top of the boiler, mm.</param>
-/// <param name="HeadspaceMl">Steam space, ml.</param>
-public sealed record BoilerPoint(double WaterC, double UnbledBar, double BledBar, double UnderTopMm, double HeadspaceMl);
-
-/// <summary>What a boiler's gauge hides.</summary>
-/// <param name="SetBar">Set pressure.</param>
-/// <param name="SetC">Temperature there, bled.</param>
-/// <param name="UnbledC">Temperature there with the air of its filling.</param>
-public sealed record BoilerKnowledge(double SetBar, double SetC, double UnbledC, double HeightMm, IReadOnlyList<BoilerPoint> Points);
-
 /// <summary>What to bleed to for a wanted temperature; null plan where that cannot be had.</summary>
 public sealed record BleedView(double LowestC, double HighestC, BleedPlan? Plan, string Sentence);
 
 /// <summary>What the heat of the sheet's machine makes possible.</summary>
 public static class WarmEndpoints
 {
-    private static readonly FieldRange Times = new("times", "Number of fills", 1, 10, "");
-
     public static void MapWarm(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/warm/ways", async (double? bloomSeconds, int? times, RuddyContext db) =>
+        api.MapGet("/warm/ways", async (double? bloomSeconds, int? times, double? stepC, RuddyContext db) =>
         {
             var (row, household) = await PlaceAsync(db);
             if (row.Spec.HasBoiler) throw new DoesNotFitException("machine", "This machine has a boiler; its group warms by itself.");
-            return Ways(row.Spec, household, bloomSeconds ?? 30, (int)Times.Check(times ?? 1));
+            return Ways(row.Spec, household, bloomSeconds ?? 30, times ?? 1, stepC);
         });
         api.MapGet("/warm/boiler", async (RuddyContext db) =>
         {
             var (row, household) = await PlaceAsync(db);
-            return Boiler(row.Spec, household);
+            return BehindTheGauge.Of(row.Spec, household.AmbientC, household.AltitudeMetres);
         });
         api.MapGet("/warm/bleed", async (double wantedC, RuddyContext db) =>
         {
@@ -69,35 +53,18 @@ public static class WarmEndpoints
         return (await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId), await db.Households.AsNoTracking().SingleAsync());
     }
 
-    private static WaysView Ways(Machine machine, Store.Entities.Household household, double bloomSeconds, int times)
+    private static WaysView Ways(Machine machine, Store.Entities.Household household, double bloomSeconds, int times, double? stepC)
     {
         var boiling = Saturation.BoilingPointC(household.AltitudeMetres);
         return new(boiling, bloomSeconds, times, [.. KettlePreheat.Methods(machine).Select(method =>
         {
-            var way = KettlePreheat.Usual(machine, method);
-            if (method is PreheatMethod.FillAndHold && times > 1) way = way with { Times = times, Seconds = way.Seconds * times };
+            var way = KettlePreheat.Usual(machine, method, stepC, method == PreheatMethod.FillAndHold ? times : null);
             var now = KettlePreheat.WaterAtPuck(machine, way, boiling, household.AmbientC);
             var bloomed = KettlePreheat.WaterAtPuck(machine, way, boiling, household.AmbientC, bloomSeconds);
             var (name, how, caution) = PreheatWords.Of(way);
             return new WarmWay(
                 method, name, how, caution, way.Seconds, KettlePreheat.MetalC(machine, way, boiling, household.AmbientC), now.Value, bloomed.Value,
                 now.PlusMinus, boiling - now.Value);
-        })]);
-    }
-
-    private static BoilerKnowledge Boiler(Machine machine, Store.Entities.Household household)
-    {
-        var set = machine.BoilerGaugeBar ?? throw new DoesNotFitException("machine", "This machine has no boiler.");
-        var heat = HeatConstants.Of(machine);
-        var atmosphere = Atmosphere.PressureBar(household.AltitudeMetres);
-        var air = new TrappedAir(heat.BoilerVolumeMl, heat.FillGrams, 1, Math.Max(1, household.AmbientC), atmosphere);
-        var bled = air with { AirShare = 0 };
-        var top = Saturation.BoilerTemperatureC(set, household.AltitudeMetres);
-        var start = Math.Max(20, household.AmbientC);
-        return new(set, top, air.WaterC(set), heat.BoilerHeightMm, [.. Enumerable.Range(0, 41).Select(i =>
-        {
-            var c = start + ((top - start) * i / 40.0);
-            return new BoilerPoint(c, air.GaugeBar(c), bled.GaugeBar(c), (1 - air.FilledShare(c)) * heat.BoilerHeightMm, air.HeadspaceMl(c));
         })]);
     }
 

@@ -5,7 +5,7 @@ import { path } from '../shared/plot/scale';
 import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 
-type CanDo = Schemas['CanDo'];
+type CanDo = Schemas['Abilities'];
 
 const height = 190;
 

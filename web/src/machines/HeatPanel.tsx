@@ -124,6 +124,22 @@ export function HeatPanel({ machine }: { machine: Detail }) {
             {boiler && field('Boiler to group', 'W/K', 'boilerGroupWPerK', 0.05)}
             {boiler && field('Boiler to room', 'W/K', 'boilerLossWPerK', 0.1)}
             {(boiler || heated) && field('Element', 'W', 'heaterWatts', 50, 0)}
+            {(machine.heat.heaterStepsC ?? []).map((_, i) => {
+              const { unit, show, wire } = units.of('degC');
+              const steps = heat.heaterStepsC ?? [];
+              return (
+                <NumberField
+                  key={i}
+                  label={`Heater step ${i + 1}`}
+                  unit={unit}
+                  step={1}
+                  digits={0}
+                  value={show(steps[i]!)}
+                  problem={wrong('heaterStepsC')}
+                  onChange={(v) => set({ heaterStepsC: steps.map((s, n) => (n === i ? wire(v ?? 0) : s)) })}
+                />
+              );
+            })}
             {boiler && field('Boiler volume', 'ml', 'boilerVolumeMl', 50, 0)}
             {boiler && field('Boiler height inside', 'mm', 'boilerHeightMm', 5, 0)}
             {boiler && field('Cold fill', 'g', 'fillGrams', 20, 0)}

@@ -144,6 +144,14 @@ function CanDo({ machine }: { machine: Detail }) {
             note={`${units.force(spec.willingForceKgf ?? 0).value} ${units.force(0).unit} at the handle`}
           />
         )}
+        {can.sealHalfSeconds !== null && (
+          <Figure
+            label="The seal loses half its pressure in"
+            value={number(can.sealHalfSeconds, 0)}
+            unit="s"
+            note="held against a blind basket"
+          />
+        )}
         {can.cockKgf !== null && (
           <Figure
             label="To cock the spring"
@@ -166,12 +174,20 @@ function CanDo({ machine }: { machine: Detail }) {
             `Gives, at ${units.pressure(2).value} ${units.pressureUnit}`,
             `at ${units.pressure(9).value} ${units.pressureUnit}`,
             'Stroke lost',
+            'Largest cup',
           ]}
           rows={can.soft
             .filter((s) => s.airMl > 0)
             .map((s) => ({
               key: String(s.airMl),
-              cells: [`${s.airMl} ml`, soft(s.mlPerBarAtTwo), soft(s.mlPerBarAtNine), `${number(s.lostMl, 1)} ml`],
+              strong: s.own,
+              cells: [
+                `${number(s.airMl, s.airMl % 1 ? 1 : 0)} ml${s.own ? ', as on yours' : ''}`,
+                soft(s.mlPerBarAtTwo),
+                soft(s.mlPerBarAtNine),
+                `${number(s.lostMl, 1)} ml`,
+                `${number(s.largestYieldGrams, 0)} g`,
+              ],
             }))}
         />
       </Box>

@@ -6,22 +6,16 @@ import { Button } from '../shared/ui/elements';
 
 type Rest = Schemas['RestWindow'];
 
-/** The schools' windows; every day can be set otherwise. */
-const schools: Record<string, Rest> = {
-  'as fresh as possible': { usableFrom: 0, bestFrom: 0, bestTo: 14, cremaTo: 42 },
-  'after 4 to 5 days': { usableFrom: 2, bestFrom: 4, bestTo: 21, cremaTo: 42 },
-  'after 7 to 10 days': { usableFrom: 4, bestFrom: 7, bestTo: 21, cremaTo: 42 },
-};
-
 interface Props {
   start: Rest;
+  schools: readonly Schemas['NamedRest'][];
   save: (rest: Rest) => void;
   cancel: () => void;
   wrong: (field: string) => string | undefined;
 }
 
 /** How long this household rests its beans. */
-export function RestForm({ start, save, cancel, wrong }: Props) {
+export function RestForm({ start, schools, save, cancel, wrong }: Props) {
   const [rest, setRest] = useState(start);
   const day = (label: string, key: keyof Rest) => (
     <NumberField
@@ -41,7 +35,7 @@ export function RestForm({ start, save, cancel, wrong }: Props) {
       }}
     >
       <Flex gap="2" wrap="wrap" mb="3">
-        {Object.entries(schools).map(([name, window]) => (
+        {schools.map(({ name, window }) => (
           <Button key={name} type="button" onClick={() => setRest(window)}>
             {name}
           </Button>

@@ -61,6 +61,7 @@ export default function ShelfPage() {
             <RestForm
               {...form}
               start={bench.rest}
+              schools={bench.restSchools}
               save={(body) => save.mutate(() => data(api.PUT('/api/bench/rest', { body })))}
             />
           ) : (

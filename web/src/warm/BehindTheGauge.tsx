@@ -46,7 +46,7 @@ export function BehindTheGauge({ machineId }: { machineId: number }) {
   );
 }
 
-function GaugeChart({ boiler }: { boiler: Schemas['BoilerKnowledge'] }) {
+function GaugeChart({ boiler }: { boiler: Schemas['BehindTheGauge'] }) {
   const units = useUnits();
   const { unit, show } = units.of('degC');
   const points = boiler.points;

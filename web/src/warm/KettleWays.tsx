@@ -9,13 +9,16 @@ import { Table } from '../shared/ui/Table';
 import { useUnits } from '../shared/units/units';
 
 /** The ways to warm a kettle machine side by side: water at the puck at once and after a bloom, at this altitude. */
-export function KettleWays({ machineId, chosen }: { machineId: number; chosen: string }) {
+export function KettleWays({ machineId, chosen, stepC }: { machineId: number; chosen: string; stepC: number | null }) {
   const units = useUnits();
   const [bloom, setBloom] = useState<number>(30);
   const [times, setTimes] = useState<number>(1);
   const { data: view, error } = useQuery({
-    queryKey: ['ways', machineId, bloom, times],
-    queryFn: () => data(api.GET('/api/warm/ways', { params: { query: { bloomSeconds: bloom, times } } })),
+    queryKey: ['ways', machineId, bloom, times, stepC],
+    queryFn: () =>
+      data(
+        api.GET('/api/warm/ways', { params: { query: { bloomSeconds: bloom, times, ...(stepC === null ? {} : { stepC }) } } }),
+      ),
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -4,6 +4,7 @@ import type { Schemas } from '../shared/api/client';
 import { timeOfDay } from '../shared/clock';
 import { NumberField } from '../shared/ui/NumberField';
 import { Field, Input, Select } from '../shared/ui/elements';
+import { useUnits } from '../shared/units/units';
 
 /** The server fills in what is left out, so what comes from it is always whole. */
 type Wants = Required<Schemas['SessionWants']>;
@@ -33,6 +34,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
   const wants = request.wants as Wants;
   const set = (part: Partial<Wants>) => change({ ...request, wants: { ...wants, ...part } });
   const list = useId();
+  const units = useUnits();
   const drinks = wants.drinks;
   const setDrink = (at: number, part: Partial<Wants['drinks'][number]>) =>
     set({ drinks: drinks.map((d, i) => (i === at ? { ...d, ...part } : d)) });
@@ -150,7 +152,11 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
             <>
               <Field label="Warm it by" problem={wrong('preheat')}>
                 {(ids) => (
-                  <Select {...ids} value={wants.preheat} onChange={(e) => set({ preheat: e.target.value as Wants['preheat'] })}>
+                  <Select
+                    {...ids}
+                    value={wants.preheat}
+                    onChange={(e) => set({ preheat: e.target.value as Wants['preheat'], preheatTimes: null })}
+                  >
                     {(Object.keys(ways) as Wants['preheat'][])
                       .filter((w) =>
                         w === 'ElectricStep' ? session.hasHeater : !(session.hasHeater && /Steam|Submersion/.test(w)),
@@ -163,6 +169,33 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
                   </Select>
                 )}
               </Field>
+              {wants.preheat === 'ElectricStep' && (
+                <Field label="Step of the heater" problem={wrong('heaterStepC')}>
+                  {(ids) => (
+                    <Select
+                      {...ids}
+                      value={wants.heaterStepC ?? session.heaterStepsC.at(-1)}
+                      onChange={(e) => set({ heaterStepC: Number(e.target.value) })}
+                    >
+                      {session.heaterStepsC.map((step) => (
+                        <option key={step} value={step}>
+                          {units.temperature(step, 0).value} {units.temperature(0).unit}
+                        </option>
+                      ))}
+                    </Select>
+                  )}
+                </Field>
+              )}
+              {(wants.preheat === 'FillAndHold' || wants.preheat === 'BlankPresses') && (
+                <NumberField
+                  label={wants.preheat === 'FillAndHold' ? 'Fill and hold so many times' : 'Blank presses'}
+                  step={1}
+                  digits={0}
+                  value={wants.preheatTimes ?? (wants.preheat === 'FillAndHold' ? 1 : 3)}
+                  problem={wrong('times')}
+                  onChange={(v) => set({ preheatTimes: Math.round(v ?? 1) })}
+                />
+              )}
               <NumberField
                 label="Bloom before the press"
                 unit="s"

@@ -155,7 +155,11 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
           {session.hasBoiler ? (
             <BehindTheGauge machineId={session.machineId} />
           ) : (
-            <KettleWays machineId={session.machineId} chosen={session.wants.preheat ?? 'None'} />
+            <KettleWays
+              machineId={session.machineId}
+              chosen={session.wants.preheat ?? 'None'}
+              stepC={session.wants.heaterStepC ?? null}
+            />
           )}
         </Panel>
         {session.hasBoiler && (

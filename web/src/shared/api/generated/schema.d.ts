@@ -559,6 +559,7 @@ export interface paths {
                 query?: {
                     bloomSeconds?: number;
                     times?: number;
+                    stepC?: number;
                 };
                 header?: never;
                 path?: never;
@@ -607,7 +608,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["BoilerKnowledge"];
+                        "application/json": components["schemas"]["BehindTheGauge"];
                     };
                 };
             };
@@ -1986,6 +1987,60 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What a machine can do, from its own numbers. */
+        Abilities: {
+            /** @description Hand force over the stroke at 3, 6 and 9 bar; empty where the hand makes no pressure. */
+            force: components["schemas"]["ForceLine"][];
+            /**
+             * Format: double
+             * @description Pressure that the brewer's force reaches half-way; null where the hand makes no pressure.
+             */
+            reachBar: null | number;
+            /**
+             * Format: double
+             * @description Force to cock the spring; null without one.
+             */
+            cockKgf: null | number;
+            /** @description The spring on the indicator card; empty without one. */
+            springLine: components["schemas"]["SpringPoint"][];
+            /**
+             * Format: double
+             * @description Work of one free stroke; null without a spring.
+             */
+            springWorkJ: null | number;
+            /**
+             * Format: double
+             * @description The family's usual dose.
+             */
+            doseGrams: number;
+            /**
+             * Format: double
+             * @description The family's usual yield.
+             */
+            yieldGrams: number;
+            /**
+             * Format: double
+             * @description Largest cup from the usual dose.
+             */
+            largestYieldGrams: number;
+            /**
+             * Format: double
+             * @description Water for the usual yield.
+             */
+            waterGrams: number;
+            /**
+             * Format: int32
+             * @description Strokes or pumps for the usual yield.
+             */
+            strokesForUsualYield: number;
+            /** @description What air under the piston does, this machine's own among it. */
+            soft: components["schemas"]["SoftPoint"][];
+            /**
+             * Format: double
+             * @description Seconds in which a blind basket loses half its pressure; null where the seal was not measured or is tight.
+             */
+            sealHalfSeconds: null | number;
+        };
         BagChange: {
             name: string;
             roaster: string;
@@ -2028,6 +2083,31 @@ export interface components {
             frozen: boolean;
             meaning: string;
         };
+        /** @description What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's temperature. */
+        BehindTheGauge: {
+            /**
+             * Format: double
+             * @description Set pressure, bar.
+             */
+            setBar: number;
+            /**
+             * Format: double
+             * @description Temperature there, bled, degC.
+             */
+            setC: number;
+            /**
+             * Format: double
+             * @description Temperature there with the air of its filling, degC.
+             */
+            unbledC: number;
+            /**
+             * Format: double
+             * @description Height of the boiler inside, mm.
+             */
+            heightMm: number;
+            /** @description 41 points from room temperature to the set pressure. */
+            points: components["schemas"]["BoilerPoint"][];
+        };
         /** @description Everything that stands on the bench or in the cupboard. */
         BenchView: {
             brewers: components["schemas"]["BrewerView"][];
@@ -2037,6 +2117,7 @@ export interface components {
             plans: components["schemas"]["PullPlan"][];
             families: components["schemas"]["FamilyView"][];
             rest: components["schemas"]["RestWindow"];
+            restSchools: components["schemas"]["NamedRest"][];
         };
         /** @description What bleeding a stable boiler to a lower pressure gives. */
         BleedPlan: {
@@ -2085,42 +2166,21 @@ export interface components {
             plan: null | components["schemas"]["BleedPlan"];
             sentence: string;
         };
-        /** @description What a boiler's gauge hides. */
-        BoilerKnowledge: {
-            /**
-             * Format: double
-             * @description Set pressure.
-             */
-            setBar: number;
-            /**
-             * Format: double
-             * @description Temperature there, bled.
-             */
-            setC: number;
-            /**
-             * Format: double
-             * @description Temperature there with the air of its filling.
-             */
-            unbledC: number;
-            /** Format: double */
-            heightMm: number;
-            points: components["schemas"]["BoilerPoint"][];
-        };
         /** @description A boiler at a temperature, with the air of its filling still in it, and without. */
         BoilerPoint: {
             /**
              * Format: double
-             * @description Temperature of the water.
+             * @description Temperature of the water, degC.
              */
             waterC: number;
             /**
              * Format: double
-             * @description Gauge with the air.
+             * @description Gauge with the air, bar.
              */
             unbledBar: number;
             /**
              * Format: double
-             * @description Gauge without.
+             * @description Gauge without, bar.
              */
             bledBar: number;
             /**
@@ -2143,43 +2203,6 @@ export interface components {
             /** Format: int32 */
             id: number;
             name: string;
-        };
-        /** @description What a machine can do. */
-        CanDo: {
-            force: components["schemas"]["ForceLine"][];
-            /**
-             * Format: double
-             * @description Pressure that the brewer's force reaches half-way; null where the hand makes no pressure.
-             */
-            reachBar: null | number;
-            /**
-             * Format: double
-             * @description Force to cock the spring; null without one.
-             */
-            cockKgf: null | number;
-            springLine: components["schemas"]["SpringPoint"][];
-            /**
-             * Format: double
-             * @description Work of one free stroke; null without a spring.
-             */
-            springWorkJ: null | number;
-            /** Format: double */
-            doseGrams: number;
-            /** Format: double */
-            yieldGrams: number;
-            /**
-             * Format: double
-             * @description Largest cup from the usual dose.
-             */
-            largestYieldGrams: number;
-            /** Format: double */
-            waterGrams: number;
-            /**
-             * Format: int32
-             * @description Strokes or pumps for the usual yield.
-             */
-            strokesForUsualYield: number;
-            soft: components["schemas"]["SoftPoint"][];
         };
         /**
          * @description What is changed to land the time while everything else stays.
@@ -2956,6 +2979,11 @@ export interface components {
             measured?: components["schemas"]["MeasuredNumber"][];
             /** @description What the hand does. */
             pressureBy?: components["schemas"]["PressureBy"];
+            /**
+             * Format: double
+             * @description Water that one fill or one stroke takes, ml: what air left under the piston fills is lost to it.
+             */
+            waterMl?: number;
             /** @description Whether a boiler of its own gives the water. */
             hasBoiler?: boolean;
         };
@@ -2971,7 +2999,7 @@ export interface components {
             familyName: string;
             spec: components["schemas"]["Machine"];
             cutaway: components["schemas"]["Cutaway"];
-            can: components["schemas"]["CanDo"];
+            can: components["schemas"]["Abilities"];
             numbers: components["schemas"]["MachineNumber"][];
             heat: components["schemas"]["HeatConstants"];
             heatIsFamily: boolean;
@@ -3190,6 +3218,11 @@ export interface components {
              * @description The pull ends.
              */
             stop: null | number;
+        };
+        /** @description A school's rest window with its name. */
+        NamedRest: {
+            name: string;
+            window: components["schemas"]["RestWindow"];
         };
         NewBrewer: {
             name: string;
@@ -3518,6 +3551,7 @@ export interface components {
             bandLowC: number;
             /** Format: double */
             bandHighC: number;
+            heaterStepsC: number[];
             /** @description Whether a step has been done or begun. */
             begun: boolean;
             /**
@@ -3587,6 +3621,16 @@ export interface components {
             steamAlongside?: boolean;
             /** @description How a kettle machine is warmed. */
             preheat?: components["schemas"]["PreheatMethod"];
+            /**
+             * Format: int32
+             * @description Fills or blank presses of that preheat, 1 to 10; null for the usual number.
+             */
+            preheatTimes?: null | number;
+            /**
+             * Format: double
+             * @description Step of an electrically heated group, degC; null for its top one.
+             */
+            heaterStepC?: null | number;
             /**
              * Format: double
              * @description Wait between pouring and pressing on a kettle machine, s.
@@ -3756,16 +3800,35 @@ export interface components {
             origins: components["schemas"]["ChannelOrigin"][];
             notices: string;
         };
-        /** @description How soft some trapped air makes the lever. */
+        /** @description How soft some air under the piston makes the lever. */
         SoftPoint: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Air, ml at the pressure of the room.
+             */
             airMl: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Compliance at 2 bar, ml/bar.
+             */
             mlPerBarAtTwo: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The same at 9 bar.
+             */
             mlPerBarAtNine: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Travel that squeezes it to 9 bar before any water moves, ml.
+             */
             lostMl: number;
+            /**
+             * Format: double
+             * @description Largest cup from the usual dose with so much air, g.
+             */
+            largestYieldGrams: number;
+            /** @description Whether it is what this machine is said to have. */
+            own: boolean;
         };
         /** @description Spring pressure after some water has been moved. */
         SpringPoint: {

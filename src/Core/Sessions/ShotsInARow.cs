@@ -1,0 +1,33 @@
+using RuddySpring.Core.Heat;
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
+
+namespace RuddySpring.Core.Sessions;
+
+/// <summary>How many shots a boiler machine gives one after the other from where it stands.</summary>
+public static class ShotsInARow
+{
+    private const int Most = 9;
+    private const double EverySeconds = 150;
+    private const double ShotSeconds = 40;
+
+    /// <summary>
+    /// Shots pulled every 2.5 min before the group is out of its band at lever-up or the water too low, 0 to 9; 0 on a kettle machine,
+    /// whose metal is warmed anew for each.
+    /// </summary>
+    public static int Left(Machine machine, SessionWants wants, HeatRun now)
+    {
+        if (!machine.HasBoiler) return 0;
+        var heat = HeatConstants.Of(machine);
+        var ahead = now.Clone();
+        var water = CupVolumes.WaterGrams(machine, wants.DoseGrams, wants.YieldGrams);
+        for (var shots = 0; shots < Most; shots++)
+        {
+            if (ahead.GroupC > heat.BandHighC || ahead.GroupC < heat.BandLowC || ahead.WaterGrams - water < heat.MinimumGrams) return shots;
+            ahead.Add(new(HeatEventKind.Shot, ahead.Seconds, ShotSeconds, water, wants.DoseGrams));
+            ahead.AdvanceTo(ahead.Seconds + EverySeconds);
+        }
+
+        return Most;
+    }
+}
