@@ -98,17 +98,17 @@ internal sealed class BoilerSession(
             at += PrepareSeconds;
         }
 
-        do
+        // the first fill warms holder and cup as well, so it is made whatever the group shows; more only while they help and there is water
+        while ((!IsDone("flush-1") && flush == 0) || (Run.GroupC < _heat.BandLowC + 0.5 && flush < MostFlushes && Enough(FlushGrams)))
         {
-            if (IsDone("flush-1") && Run.GroupC >= _heat.BandLowC + 0.5) break;
             flush++;
             Do(StepKind.Flush, $"flush-{flush}", FlushSeconds, flush == 1 ? "Blank fill" : $"Blank fill {flush}",
                 "Lever up with the empty portafilter locked in, let water through, warm the cup with it: worth 3 to 5 K at the group.",
                 "Hot water: hold only the insulated parts.", null, FlushGrams);
             if (Run.GroupC < _heat.BandLowC + 0.5) Wait(30);
         }
-        while (Run.GroupC < _heat.BandLowC + 0.5 && flush < MostFlushes && Enough(FlushGrams));
 
+        while (Run.GroupC < _heat.BandLowC && Rises() && Time < limit) Wait(10);
         if (Run.GroupC < _heat.BandLowC) TooCold();
     }
 
@@ -122,12 +122,13 @@ internal sealed class BoilerSession(
     }
 
     /// <summary>Whether one blank fill brings the group into its band, or it does not rise any more by itself.</summary>
-    private bool ReadyForFlush()
+    private bool ReadyForFlush() => Run.GroupC >= _heat.BandLowC + AboveLowK - FlushWorthK || !Rises();
+
+    private bool Rises()
     {
-        if (Run.GroupC >= _heat.BandLowC + AboveLowK - FlushWorthK) return true;
         var ahead = Run.Clone();
         ahead.AdvanceTo(Time + 60);
-        return ahead.GroupC - Run.GroupC < 0.25;
+        return ahead.GroupC - Run.GroupC >= 0.25;
     }
 
     private void Pull(int pull)

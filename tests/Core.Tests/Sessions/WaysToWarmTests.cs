@@ -117,4 +117,24 @@ public sealed class WaysToWarmTests
         });
         Assert.Throws<DoesNotFitException>(() => BehindTheGauge.Of(Portable, 20, 0));
     }
+
+    [Fact] // common practice: one or two blank fills; nobody makes a dozen
+    public void Fills_ticked_again_and_again_are_not_asked_for_without_end()
+    {
+        var dipper = FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine;
+        var wants = Wants(PreheatMethod.None) with { DoseGrams = 14, YieldGrams = 28 };
+        var planner = new SessionPlanner(new(dipper, 20, 0));
+        List<DoneStep> done = [new("fill", StepKind.Fill, 0, 60, false), new("on", StepKind.SwitchOn, 60, 62, false), new("bleed", StepKind.Bleed, 600, 614, false)];
+        var now = 620.0;
+        for (var i = 0; i < 20; i++)
+        {
+            var flush = planner.Plan(wants, null, new(now, done, [], [])).Steps.FirstOrDefault(s => s.Kind == StepKind.Flush);
+            if (flush is null) break;
+            done.Add(new(flush.Key, StepKind.Flush, now, ++now, false, flush.Grams));
+        }
+
+        Assert.InRange(done.Count(d => d.Kind == StepKind.Flush), 1, 8);
+        var plan = planner.Plan(wants, null, new(now, done, [], []));
+        Assert.Contains(plan.Steps, s => s.Kind == StepKind.Shot);
+    }
 }
