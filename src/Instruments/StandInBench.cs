@@ -111,7 +111,7 @@ public sealed class StandInBench(ulong seed)
         if (_seconds >= _leverMoves)
         {
             if (_puck.InflowGrams >= _waterGrams - _dead) _hand.LetGo(); // the chamber is empty
-            _hand.Step(_seconds - _leverMoves.Value, StepSeconds, _puck.CupGrams, _puck.InflowMl);
+            _hand.Step(_seconds - _leverMoves.Value, StepSeconds, _puck.CupGrams, _puck.InflowMl, _puck.FallingGramsPerS);
         }
 
         _puck.Step(_hand.PressureBar, StepSeconds);

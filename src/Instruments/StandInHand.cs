@@ -11,9 +11,10 @@ public sealed class StandInHand(SeededRandom random, PullPlan plan, Machine mach
     private const double WobbleBar = 0.18;
     private const double WobbleSeconds = 1.2;
 
-    private readonly PlanFollower _follower = new(plan, yieldGrams);
+    private readonly PlanFollower _follower = new(plan, yieldGrams, Strokes.VolumeMl(machine));
     private double _wobble;
     private bool _letGo;
+    private double _strokeFromMl;
 
     /// <summary>Pressure in bar now.</summary>
     public double PressureBar { get; private set; }
@@ -26,13 +27,16 @@ public sealed class StandInHand(SeededRandom random, PullPlan plan, Machine mach
     /// <param name="stepSeconds">Length of the step.</param>
     /// <param name="cupGrams">What the eye sees in the cup.</param>
     /// <param name="movedMl">Water moved so far.</param>
-    public void Step(double seconds, double stepSeconds, double cupGrams, double movedMl)
+    /// <param name="flowMlPerS">What the eye takes the stream for.</param>
+    public void Step(double seconds, double stepSeconds, double cupGrams, double movedMl, double flowMlPerS = 0)
     {
-        var target = _letGo ? 0.0 : _follower.TargetBar(seconds, cupGrams, cupGrams > 0.3);
+        var target = _letGo ? 0.0 : _follower.TargetBar(new(seconds, cupGrams, cupGrams > 0.3, flowMlPerS, movedMl));
         if (_follower.Phase is null && !_letGo) target = plan.Phases[^1].ToBar; // goes on until told to stop
         _wobble += (-_wobble * stepSeconds / WobbleSeconds) + random.Normal(WobbleBar * Math.Sqrt(2.0 * stepSeconds / WobbleSeconds));
         var wanted = target <= 0.05 ? 0.0 : Math.Max(0.0, target + (_wobble * Math.Min(1.0, target / 3.0)));
-        var most = ShotSimulator.MostPressureBar(machine, movedMl);
+        var lifted = _follower.Phase?.Move == PhaseMove.Lift;
+        if (lifted) _strokeFromMl = movedMl;
+        var most = lifted ? machine.BoilerGaugeBar ?? target : ShotSimulator.MostPressureBar(machine, movedMl - _strokeFromMl);
         var lag = _letGo ? LagSeconds * 0.7 : LagSeconds;
         PressureBar += (Math.Min(wanted, most) - PressureBar) * (1.0 - Math.Exp(-stepSeconds / lag));
     }

@@ -35,7 +35,7 @@ public static class DialingTrial
         var random = new SeededRandom(seed);
         var (machine, _, _) = FamilyDefaults.Of(MachineFamily.PortableLever);
         var plan = ShippedPlans.EarlyPeak;
-        var (low, best, high) = WantedResistance.UsualSeconds(plan);
+        var (low, best, high) = plan.LandingSeconds;
         var wanted = WantedResistance.Of(new PuckParameters { DoseGrams = DoseGrams, ResistanceBarSPerMl = 1 }, plan, machine, YieldGrams, low, best, high)!;
         // what the household does not know: its coffee, its grinder, how fast the bag ages
         var scale = new GrinderScale(20, -(0.05 + (random.Uniform() * 0.07)));

@@ -19,15 +19,6 @@ public sealed record WantedResistance(double Low, double Best, double High)
     private const double Strongest = 40;
     private const double LongestSeconds = 200;
 
-    /// <summary>Times to yield in s that a plan's school counts as good, and the middle; common practice, from the lever's first move.</summary>
-    public static (double Low, double Best, double High) UsualSeconds(PullPlan plan) => plan.Key switch
-    {
-        "long-soft" => (45, 55, 65),
-        "flat-firm" => (26, 31, 37),
-        "free-spring" => (33, 40, 47),
-        _ => (31, 37, 44),
-    };
-
     /// <summary>Finds the band.</summary>
     /// <param name="puck">The puck but for its resistance.</param>
     /// <param name="plan">The plan.</param>

@@ -65,16 +65,8 @@ public sealed record Abilities(
     /// <summary>
     /// Strokes, pumps or steps of the lever for a yield in g from a dose in g; 1 for a chamber that is filled once.
     /// </summary>
-    public static int Strokes(Machine machine, double doseGrams, double yieldGrams)
-    {
-        var ml = machine.Family switch
-        {
-            MachineFamily.HandPump => Lever.PistonAreaM2(machine.PistonDiameterMm) * 1e6 * Cutaway.Of(machine, doseGrams).StrokeMm / 1000.0,
-            MachineFamily.SteppedLever => machine.WaterMl / machine.StrokesAShot,
-            _ => machine.WaterMl,
-        };
-        return (int)Math.Ceiling(CupVolumes.WaterGrams(machine, doseGrams, yieldGrams) / (ml * LiquidWater.DensityGramsPerMl(HotC)));
-    }
+    public static int Strokes(Machine machine, double doseGrams, double yieldGrams) =>
+        (int)Math.Ceiling(CupVolumes.WaterGrams(machine, doseGrams, yieldGrams) / (Machines.Strokes.VolumeMl(machine) * LiquidWater.DensityGramsPerMl(HotC)));
 
     private static IEnumerable<double> Shares() => Enumerable.Range(0, Points + 1).Select(i => (double)i / Points);
 }

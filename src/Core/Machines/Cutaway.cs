@@ -17,7 +17,6 @@ public sealed record Cutaway(
     // tamped ground coffee, g/ml; common practice
     private const double TampedGramsPerMl = 0.48;
     private const double RimMm = 2.5;
-    private const double PumpStrokeMm = 12;
 
     /// <summary>The section of a machine with a dose in g.</summary>
     public static Cutaway Of(Machine machine, double doseGrams)
@@ -30,7 +29,7 @@ public sealed record Cutaway(
         var heat = machine.HasBoiler ? HeatConstants.Of(machine) : null;
         return new(
             machine.PistonDiameterMm,
-            machine.Family == MachineFamily.HandPump ? PumpStrokeMm : Lever.TravelMm(machine.ChamberMl, machine.PistonDiameterMm),
+            machine.Family == MachineFamily.HandPump ? Strokes.PumpTravelMm : Lever.TravelMm(machine.ChamberMl, machine.PistonDiameterMm),
             machine.BasketDiameterMm, puck, puck + RimMm + (deep ? water : 0), apart || deep ? water : 0, Lever.RatioAt(machine, 0.5),
             heat is null ? 0 : heat.FillGrams / heat.BoilerVolumeMl,
             machine.SpringTopBar is { } top && machine.SpringEndBar is { } end ? end / top : 0);

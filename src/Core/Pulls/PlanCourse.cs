@@ -15,6 +15,8 @@ public static class PlanCourse
 {
     // resistance of a 15 g puck that brings 1:2 in about half a minute of flow under the shipped plans
     private const double UsualResistancePerGram = 6.0 / 15.0;
+    private const double HotGramsPerMl = 0.965;
+    private const int ManyStrokes = 20;
 
     /// <summary>
     /// The plan as it runs on an ordinary puck that any arm could press: a picture of the plan before the pull, no forecast of it.
@@ -28,32 +30,43 @@ public static class PlanCourse
     public static (IReadOnlyList<PlanPoint> Points, double Seconds) Usual(PullPlan plan, Machine machine, double doseGrams, double yieldGrams)
     {
         var puck = new PuckParameters { DoseGrams = doseGrams, ResistanceBarSPerMl = UsualResistancePerGram * doseGrams };
-        var free = machine with
+        // room for any yield, with the strokes as large as they are
+        var roomy = MachineRanges.Chamber.Max / machine.ChamberMl;
+        var free = (machine.HasBoiler ? machine with { StrokesAShot = ManyStrokes }
+            : machine with { ChamberMl = MachineRanges.Chamber.Max, StrokesAShot = (int)Math.Ceiling(machine.StrokesAShot * roomy) }) with
         {
             WillingForceKgf = MachineRanges.WillingForce.Max,
-            ChamberMl = MachineRanges.Chamber.Max,
+            TrappedAirMl = 0,
         };
         var shot = ShotSimulator.Run(puck, plan, free, yieldGrams);
-        var points = Along(plan, yieldGrams, shot.Samples.Select(s => (s.Seconds, s.CupGrams)), shot.FirstDropsSeconds, shot.Seconds);
+        var points = Along(
+            plan, yieldGrams, Strokes.VolumeMl(machine),
+            shot.Samples.Select(s => new PullState(s.Seconds, s.CupGrams, s.Seconds >= shot.FirstDropsSeconds, s.FlowMlPerS, s.MovedMl)), shot.Seconds);
         return (points, shot.Seconds);
     }
 
-    /// <summary>What the plan wanted at each step of a pull as it went, up to its stop or its yield; empty without a scale.</summary>
+    /// <summary>
+    /// What the plan wanted at each step of a pull as it went, up to its stop or its yield; empty without a scale. Strokes before first
+    /// drops, of which a trace tells nothing, are taken at their longest.
+    /// </summary>
     public static IReadOnlyList<PlanPoint> Of(PullPlan plan, double yieldGrams, CleanTrace clean, Moments moments) => clean.HasWeight
-        ? Along(plan, yieldGrams, clean.Seconds.Zip(clean.WeightGrams, (s, g) => (s, g - clean.WeightGrams[0])), moments.FirstDrops, moments.Stop)
+        ? Along(
+            plan, yieldGrams, null,
+            Enumerable.Range(0, clean.Seconds.Length).Select(i => new PullState(
+                clean.Seconds[i], clean.WeightGrams[i] - clean.WeightGrams[0], clean.Seconds[i] >= moments.FirstDrops,
+                Math.Max(0, clean.FlowGramsPerS[i]) / HotGramsPerMl, 0, clean.Seconds[i] >= moments.Blonding)), moments.Stop)
         : [];
 
-    private static List<PlanPoint> Along(
-        PullPlan plan, double yieldGrams, IEnumerable<(double Seconds, double CupGrams)> cup, double? firstDrops, double? stop)
+    private static List<PlanPoint> Along(PullPlan plan, double yieldGrams, double? strokeMl, IEnumerable<PullState> pull, double? stop)
     {
-        var follower = new PlanFollower(plan, yieldGrams);
+        var follower = new PlanFollower(plan, yieldGrams, strokeMl);
         var points = new List<PlanPoint>();
-        foreach (var (seconds, grams) in cup)
+        foreach (var state in pull)
         {
-            if (seconds > stop) break;
-            var bar = follower.TargetBar(seconds, grams, seconds >= firstDrops);
+            if (state.Seconds > stop) break;
+            var bar = follower.TargetBar(state);
             if (follower.Phase is null) break;
-            points.Add(new(seconds, bar, follower.PhaseIndex));
+            points.Add(new(state.Seconds, bar, follower.PhaseIndex));
         }
 
         return points;

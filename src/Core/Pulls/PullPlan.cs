@@ -1,3 +1,5 @@
+using RuddySpring.Core.Machines;
+
 namespace RuddySpring.Core.Pulls;
 
 /// <summary>What ends a phase of a pull.</summary>
@@ -11,6 +13,31 @@ public enum PhaseEnding
 
     /// <summary>A share of the yield in the cup, 0 to 1.</summary>
     YieldShare,
+
+    /// <summary>A weight in the cup, g.</summary>
+    Grams,
+
+    /// <summary>The stream turns pale.</summary>
+    Blonding,
+
+    /// <summary>A number of strokes of the piston since the phase began: 0.5 is a half pull, on a pump or a stepped lever each stroke counts 1.</summary>
+    Strokes,
+}
+
+/// <summary>What the hand does in a phase.</summary>
+public enum PhaseMove
+{
+    /// <summary>Presses to a pressure.</summary>
+    Press,
+
+    /// <summary>Eases so that the flow stays as it is wanted, never above a pressure.</summary>
+    HoldFlow,
+
+    /// <summary>Lifts the lever of a boiler machine: the group fills at boiler pressure and the stroke begins anew.</summary>
+    Lift,
+
+    /// <summary>Makes no pressure of its own.</summary>
+    Rest,
 }
 
 /// <summary>
@@ -18,109 +45,116 @@ public enum PhaseEnding
 /// known, over <paramref name="LeadSeconds"/> where it ends on an event.
 /// </summary>
 /// <param name="Name">The trade's word: pre-infuse, ramp, peak, ease.</param>
-/// <param name="ToBar">Pressure at the end, bar gauge, 0 to 12.</param>
+/// <param name="ToBar">Pressure at the end, bar gauge, 0 to 12; the most that holding a flow may take.</param>
 /// <param name="Ending">What ends it.</param>
-/// <param name="EndsAt">Seconds or share of the yield; unused for first drops.</param>
-/// <param name="LeadSeconds">Seconds to reach the pressure when the phase ends on first drops.</param>
-/// <param name="AtMostSeconds">Longest the phase may last when its event does not come.</param>
+/// <param name="EndsAt">Seconds, share of the yield, g or strokes; unused for first drops and blonding.</param>
+/// <param name="LeadSeconds">Seconds to reach the pressure when the phase ends on an event, 0 to 60.</param>
+/// <param name="AtMostSeconds">Longest the phase may last when its event does not come, 1 to 180.</param>
 /// <param name="Cue">What to do, as an imperative without its ending.</param>
+/// <param name="Move">What the hand does.</param>
+/// <param name="FlowMlPerS">Flow to hold, ml/s, 0.2 to 6; unused otherwise.</param>
 public sealed record PullPhase(
-    string Name, double ToBar, PhaseEnding Ending, double EndsAt, double LeadSeconds, double AtMostSeconds, string Cue)
+    string Name, double ToBar, PhaseEnding Ending, double EndsAt, double LeadSeconds, double AtMostSeconds, string Cue,
+    PhaseMove Move = PhaseMove.Press, double FlowMlPerS = 0)
 {
     /// <summary>How the phase ends, in words.</summary>
     public string EndsOn(double yieldGrams) => Ending switch
     {
         PhaseEnding.FirstDrops => "until first drops",
         PhaseEnding.Seconds => $"for {EndsAt:0.#} s",
+        PhaseEnding.Grams => $"until {EndsAt:0.#} g",
+        PhaseEnding.Blonding => "until the stream turns pale",
+        PhaseEnding.Strokes => EndsAt == 0.5 ? "for half a pull" : EndsAt == 1 ? "for one full pull" : $"for {EndsAt:0.#} pulls",
         _ => $"until {EndsAt * yieldGrams:0.#} g",
     };
 }
+
+/// <summary>Times to the yield that count as landing, s from the lever's first move.</summary>
+public sealed record TimeBand(double Low, double Best, double High);
 
 /// <summary>A pull as phases of pressure, with the width of the band that counts as on plan.</summary>
 /// <param name="Key">Stable key.</param>
 /// <param name="Name">Plain name.</param>
 /// <param name="Why">Why people pull this way, and who disagrees (common practice).</param>
-/// <param name="BandBar">Half width of the band, bar.</param>
+/// <param name="BandBar">Half width of the band, bar, 0.1 to 3.</param>
 /// <param name="Phases">In order; the last one ends at the yield.</param>
-public sealed record PullPlan(string Key, string Name, string Why, double BandBar, IReadOnlyList<PullPhase> Phases)
+/// <param name="Lands">Times to the yield that count as landing; null for the usual 31 to 44 s.</param>
+/// <param name="Families">Machines it is meant for; null for all that the arm or strokes press.</param>
+public sealed record PullPlan(
+    string Key, string Name, string Why, double BandBar, IReadOnlyList<PullPhase> Phases, TimeBand? Lands = null,
+    IReadOnlyList<MachineFamily>? Families = null)
 {
     public static readonly FieldRange PlanPressure = new("toBar", "Plan pressure", 0, 12, "bar");
+    public static readonly FieldRange Band = new("bandBar", "Width of the band", 0.1, 3, "bar");
+    public static readonly FieldRange PhaseSeconds = new("endsAt", "Seconds of a phase", 0.5, 180, "s");
+    public static readonly FieldRange PhaseGrams = new("endsAt", "Grams in the cup", 0.5, 120, "g");
+    public static readonly FieldRange PhaseStrokes = new("endsAt", "Strokes of a phase", 0.1, 60, "");
+    public static readonly FieldRange Lead = new("leadSeconds", "Seconds to reach the pressure", 0, 60, "s");
+    public static readonly FieldRange AtMost = new("atMostSeconds", "Longest a phase may last", 1, 180, "s");
+    public static readonly FieldRange HeldFlow = new("flowMlPerS", "Flow to hold", 0.2, 6, "ml/s");
+    public static readonly FieldRange LandingTime = new("lands", "Time to the yield", 5, 240, "s");
+    private static readonly TimeBand UsualBand = new(31, 37, 44);
 
     /// <summary>Highest pressure of the plan, bar.</summary>
     public double PeakBar => Phases.Max(p => p.ToBar);
 
+    /// <summary>Times to the yield that count as landing, from the lever's first move (common practice).</summary>
+    public TimeBand LandingSeconds => Lands ?? ShippedPlans.Find(Key)?.Lands ?? UsualBand;
+
+    /// <summary>Whether a machine makes pressure the way this plan needs it.</summary>
+    public bool Suits(Machine machine) =>
+        (Families is { Count: > 0 } families ? families.Contains(machine.Family) : machine.PressureBy != PressureBy.Spring)
+        && (machine.HasBoiler || Phases.All(p => p.Move != PhaseMove.Lift));
+
     /// <summary>The plan with its numbers checked.</summary>
-    /// <exception cref="FieldRangeException">A pressure is out of range.</exception>
-    /// <exception cref="DoesNotFitException">The plan has no phase, or its shares of the yield run backwards.</exception>
+    /// <exception cref="FieldRangeException">A number is out of range.</exception>
+    /// <exception cref="DoesNotFitException">The plan has no phase, or its points run backwards.</exception>
     public PullPlan Checked()
     {
         if (Phases.Count is 0 or > 20) throw new DoesNotFitException("phases", "A plan has between 1 and 20 phases.");
-        var share = 0.0;
-        foreach (var phase in Phases)
+        Band.Check(BandBar);
+        if (Lands is { } lands)
         {
+            LandingTime.Check(lands.Low);
+            LandingTime.Check(lands.High);
+            if (lands.Low >= lands.Best || lands.Best >= lands.High)
+                throw new DoesNotFitException("lands", "The shortest time that counts as landing has to lie below the wanted one, and that below the longest.");
+        }
+
+        double share = 0.0, grams = 0.0;
+        for (var i = 0; i < Phases.Count; i++)
+        {
+            var phase = Phases[i];
+            var which = $"Phase {i + 1}, {phase.Name},";
             PlanPressure.Check(phase.ToBar);
-            if (phase.Ending != PhaseEnding.YieldShare) continue;
-            if (phase.EndsAt <= share || phase.EndsAt > 1.0)
-                throw new DoesNotFitException("phases", $"Phase {phase.Name} ends at {phase.EndsAt:0.##} of the yield; it must lie above {share:0.##} and at most 1.");
-            share = phase.EndsAt;
+            Lead.Check(phase.LeadSeconds);
+            if (phase.Move == PhaseMove.HoldFlow) HeldFlow.Check(phase.FlowMlPerS);
+            switch (phase.Ending)
+            {
+                case PhaseEnding.Seconds:
+                    PhaseSeconds.Check(phase.EndsAt);
+                    break;
+                case PhaseEnding.Strokes:
+                    PhaseStrokes.Check(phase.EndsAt);
+                    AtMost.Check(phase.AtMostSeconds);
+                    break;
+                case PhaseEnding.FirstDrops or PhaseEnding.Blonding:
+                    AtMost.Check(phase.AtMostSeconds);
+                    break;
+                case PhaseEnding.Grams:
+                    PhaseGrams.Check(phase.EndsAt);
+                    if (phase.EndsAt <= grams)
+                        throw new DoesNotFitException("phases", FormattableString.Invariant($"{which} ends at {phase.EndsAt:0.#} g, before the phase ahead of it at {grams:0.#} g: its points cross. It must lie above {grams:0.#} g."));
+                    grams = phase.EndsAt;
+                    break;
+                default:
+                    if (phase.EndsAt <= share || phase.EndsAt > 1.0)
+                        throw new DoesNotFitException("phases", FormattableString.Invariant($"{which} ends at {phase.EndsAt:0.##} of the yield, so its points cross; it must lie above {share:0.##} and at most 1."));
+                    share = phase.EndsAt;
+                    break;
+            }
         }
 
         return this;
     }
-}
-
-/// <summary>The plans that ship with the application, under plain descriptive names. Numbers are common practice.</summary>
-public static class ShippedPlans
-{
-    public static readonly PullPlan EarlyPeak = new(
-        "early-peak", "Early peak, long ease",
-        "Most of the coffee is drawn in the first third, so press early and let the pressure fall as the puck gives way. "
-        + "Those who hold one pressure say the ease wastes strength.",
-        0.6,
-        [
-            new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 25, "Hold 2.5 bar"),
-            new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar"),
-            new("peak", 8.0, PhaseEnding.YieldShare, 0.25, 0, 40, "Hold 8 bar"),
-            new("ease", 5.0, PhaseEnding.YieldShare, 0.6, 0, 60, "Ease to 5 bar"),
-            new("ease", 3.5, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 3.5 bar"),
-        ]);
-
-    public static readonly PullPlan FlatAndFirm = new(
-        "flat-firm", "Flat and firm",
-        "One pressure, easy to repeat, and what pump machines taught people to expect. The other school says it over-extracts at the end.",
-        0.6,
-        [
-            new("pre-infuse", 3.0, PhaseEnding.FirstDrops, 0, 1.5, 20, "Hold 3 bar"),
-            new("ramp", 7.5, PhaseEnding.Seconds, 4, 0, 4, "Ramp to 7.5 bar"),
-            new("hold", 7.5, PhaseEnding.YieldShare, 1.0, 0, 90, "Hold 7.5 bar"),
-        ]);
-
-    public static readonly PullPlan LongSoft = new(
-        "long-soft", "Long and soft",
-        "A low peak after a patient pre-infusion forgives uneven pucks and suits light roasts. It asks for a fine grind and gives less body.",
-        0.5,
-        [
-            new("pre-infuse", 2.0, PhaseEnding.FirstDrops, 0, 1.5, 30, "Hold 2 bar"),
-            new("soak", 2.0, PhaseEnding.Seconds, 3, 0, 3, "Stay at 2 bar"),
-            new("ramp", 6.0, PhaseEnding.Seconds, 6, 0, 6, "Ramp to 6 bar"),
-            new("ease", 4.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 4 bar"),
-        ]);
-
-    public static readonly PullPlan FreeSpring = new(
-        "free-spring", "Free spring",
-        "Let the water stand at boiler pressure until drops show, then give the spring its stroke and keep the hand off it. "
-        + "Some hold it back at the top.",
-        0.8,
-        [
-            new("pre-infuse", 1.1, PhaseEnding.FirstDrops, 0, 1.0, 15, "Lever down, wait at boiler pressure"),
-            new("release", 9.0, PhaseEnding.Seconds, 2, 0, 2, "Let the lever rise slowly, hand on it"),
-            new("spring", 8.2, PhaseEnding.YieldShare, 0.4, 0, 60, "Let the spring work"),
-            new("spring", 6.4, PhaseEnding.YieldShare, 1.0, 0, 60, "Let the spring run out"),
-        ]);
-
-    /// <summary>All of them, the one to start with first.</summary>
-    public static IReadOnlyList<PullPlan> All { get; } = [EarlyPeak, FlatAndFirm, LongSoft, FreeSpring];
-
-    /// <summary>The plan with a key, or null.</summary>
-    public static PullPlan? Find(string key) => All.FirstOrDefault(p => p.Key == key);
 }

@@ -29,8 +29,9 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     private const double DropsGrams = 0.4;
     private const double FastestCoffeeGramsPerS = 6.0;
     private const double SettleSeconds = 2.0;
+    private const double HotGramsPerMl = 0.965;
 
-    private readonly PlanFollower _follower = new(plan, yieldGrams);
+    private readonly PlanFollower _follower = new(plan, yieldGrams, Strokes.VolumeMl(machine));
     private readonly LiveFlow _flow = new();
     private readonly Dictionary<Channel, (List<double> Seconds, List<double> Values)> _samples = [];
     private double _zeroGrams;
@@ -135,7 +136,7 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         var since = _startedAt is { } start ? Math.Max(0.0, seconds - start) : 0.0;
         double? grams = _tared ? Math.Max(0.0, _flow.WeightGrams) : null;
         var drops = _dropsMarked || grams > DropsGrams;
-        var target = Started ? _follower.TargetBar(since, grams ?? 0.0, drops) : 0.0;
+        var target = Started ? _follower.TargetBar(State(since, grams ?? 0.0, drops)) : 0.0;
         var phase = Started ? _follower.Phase : plan.Phases[0];
         double? force = _lastPressure is { } p && machine.PressureBy == PressureBy.Arm
             ? Lever.HandForceKgf(machine, Math.Clamp(p, 0.0, 15.0)) : null;
@@ -148,6 +149,10 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
             since, _lastPressure, grams, _tared ? _flow.FlowGramsPerS : null, _lastTemperature, force, target,
             Started ? _follower.PhaseIndex : 0, phase?.Name ?? "stop", sentence);
     }
+
+    /// <summary>What is seen now; of the water moved only what has come out, so that strokes before first drops end by their longest time.</summary>
+    private PullState State(double since, double grams, bool drops) => new(
+        since, grams, drops, Math.Max(0.0, _flow.FlowGramsPerS) / HotGramsPerMl, grams / HotGramsPerMl, _marked.Blonding is not null);
 
     /// <summary>The trace so far, times counted from the lever's first move, with the last half second before it.</summary>
     public Trace ToTrace(Origin origin = Origin.Measured)

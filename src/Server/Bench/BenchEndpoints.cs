@@ -82,9 +82,7 @@ public static class BenchEndpoints
     }
 
     /// <summary>The plans that a machine can pull, the one to start with first.</summary>
-    public static IReadOnlyList<string> PlanKeys(Machine machine) => machine.PressureBy == PressureBy.Spring
-        ? [ShippedPlans.FreeSpring.Key]
-        : [.. ShippedPlans.All.Where(p => p != ShippedPlans.FreeSpring).Select(p => p.Key)];
+    public static IReadOnlyList<string> PlanKeys(Machine machine) => [.. ShippedPlans.All.Where(p => p.Suits(machine)).Select(p => p.Key)];
 
     /// <summary>Whole days of rest to today at the bench; days in the freezer do not count.</summary>
     public static int DaysFromRoast(Bag bag, TimeProvider time) => bag.Dates.RestDays(Today(time));

@@ -84,7 +84,7 @@ public static class Prediction
         var forecast = ShotForecast.Of(puck, plan, machine, sheet.YieldGrams, believed);
         var shot = Shot(forecast, ofBag, grinder is not null && sheet.GrindSetting is not null);
 
-        var (low, best, high) = WantedResistance.UsualSeconds(plan);
+        var (low, best, high) = plan.LandingSeconds;
         var wanted = WantedResistance.Of(puck, plan, machine, sheet.YieldGrams, low, best, high);
         var landed = shot.ReachesYield && shot.Seconds >= low && shot.Seconds <= high;
         var changes = landed || grinder is null ? [] : Changes(

@@ -103,7 +103,7 @@ public sealed class GrindAdviceTests
         foreach (var plan in new[] { ShippedPlans.EarlyPeak, ShippedPlans.FlatAndFirm, ShippedPlans.LongSoft })
         {
             var puck = new PuckParameters { DoseGrams = dose, ResistanceBarSPerMl = 1 };
-            var (low, best, high) = WantedResistance.UsualSeconds(plan);
+            var (low, best, high) = plan.LandingSeconds;
             var wanted = WantedResistance.Of(puck, plan, machine, yield, low, best, high)!;
             Assert.True(wanted.Low < wanted.Best && wanted.Best < wanted.High);
             foreach (var (r10, seconds) in new[] { (wanted.Low, low), (wanted.Best, best), (wanted.High, high) })
