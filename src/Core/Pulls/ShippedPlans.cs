@@ -78,11 +78,11 @@ public static class ShippedPlans
 
     public static readonly PullPlan BloomThenPress = new(
         "bloom-press", "Bloom, then press",
-        "Let the water stand on the coffee with nothing but the lever's own weight, so that gas leaves and every part is wet before it is "
+        "Let the water stand on the coffee with no more than a resting hand on the lever, so that gas leaves and every part is wet before it is "
         + "pressed; light roasts want it. It costs heat, and others find the cup flat.",
         0.6,
         [
-            new("bloom", 0.5, PhaseEnding.FirstDrops, 0, 1.0, 30, "Let only the lever's weight lie on the water"),
+            new("bloom", 0.8, PhaseEnding.FirstDrops, 0, 1.0, 30, "Rest the hand on the lever, no more than 0.8 bar"),
             new("wet", 3.0, PhaseEnding.Seconds, 4, 0, 4, "Press to 3 bar"),
             new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar"),
             new("ease", 5.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 5 bar"),
@@ -121,8 +121,9 @@ public static class ShippedPlans
         + "and get a thinner cup.",
         1.2,
         [
-            new("wet", 2.0, PhaseEnding.FirstDrops, 0, 1.0, 25, "Pump slowly up to 2 bar"),
-            new("rest", 0, PhaseEnding.Seconds, 4, 0, 4, "Rest", PhaseMove.Rest),
+            new("wet", 2.0, PhaseEnding.Strokes, 8, 1.0, 8, "Pump slowly up to 2 bar"),
+            new("rest", 0, PhaseEnding.Seconds, 4, 0, 4, "Rest, the puck drinks", PhaseMove.Rest),
+            new("wet", 2.5, PhaseEnding.FirstDrops, 0, 1.0, 25, "Pump slowly up to 2.5 bar"),
             new("pump", 8.0, PhaseEnding.YieldShare, 0.5, 5, 60, "Pump steadily up to 8 bar"),
             new("rest", 0, PhaseEnding.Seconds, 3, 0, 3, "Rest", PhaseMove.Rest),
             new("pump", 6.0, PhaseEnding.YieldShare, 1.0, 3, 60, "Pump on at up to 6 bar"),

@@ -17,11 +17,11 @@ public static class GrindResistance
     public const double ReferenceBar = 6.0;
 
     /// <summary>
-    /// Solids in the first 10 g over their weight, 0.08 to 0.26: the longer the water stood in the puck, the stronger. A line fitted to the
+    /// Solids in the first 10 g over their weight, 0.08 to 0.225: the longer the water stood in the puck, the stronger. A line fitted to the
     /// extraction model over the shipped plans, doses of 14 to 18 g and resistances of 3 to 10 bar s/ml; the weight of the solids must not
     /// be taken for water that flowed.
     /// </summary>
-    public static double EarlyStrength(double wetSeconds) => Math.Clamp(0.114 + (0.0030 * wetSeconds), 0.08, 0.26);
+    public static double EarlyStrength(double wetSeconds) => Math.Clamp(0.114 + (0.0030 * wetSeconds), 0.08, 0.225);
 
     /// <summary>R10 in bar s/ml, or null where pressure, weight or 10 g are missing.</summary>
     /// <param name="clean">The trace.</param>
