@@ -21,6 +21,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     public DbSet<Brewer> Brewers => Set<Brewer>();
     public DbSet<BenchMachine> Machines => Set<BenchMachine>();
     public DbSet<Grinder> Grinders => Set<Grinder>();
+    public DbSet<BenchBasket> Baskets => Set<BenchBasket>();
+    public DbSet<OwnPlan> Plans => Set<OwnPlan>();
     public DbSet<Bag> Bags => Set<Bag>();
     public DbSet<Shot> Shots => Set<Shot>();
     public DbSet<ShotTrace> Traces => Set<ShotTrace>();
@@ -40,6 +42,9 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         AsJson(modelBuilder.Entity<BenchMachine>().Property(m => m.Spec));
         AsJson(modelBuilder.Entity<Household>().Property(h => h.Rest)).HasDefaultValue(RestWindow.Of(RestSchool.SevenToTen));
         modelBuilder.Entity<Bag>().Ignore(b => b.Dates);
+        AsJson(modelBuilder.Entity<BenchBasket>().Property(b => b.Spec));
+        AsJson(modelBuilder.Entity<OwnPlan>().Property(p => p.Plan));
+        modelBuilder.Entity<OwnPlan>().Ignore(p => p.Keyed);
         var session = modelBuilder.Entity<Session>();
         AsJson(session.Property(s => s.Wants));
         AsJson(session.Property(s => s.Log));
@@ -47,6 +52,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         session.HasIndex(s => new { s.MachineId, s.CreatedAt });
         var shot = modelBuilder.Entity<Shot>();
         AsJson(shot.Property(s => s.Measures));
+        AsJson(shot.Property(s => s.Preparation!));
+        shot.HasOne(s => s.Basket).WithMany().OnDelete(DeleteBehavior.Restrict);
         shot.OwnsOne(s => s.Taste);
         shot.HasOne(s => s.Trace).WithOne().HasForeignKey<ShotTrace>(t => t.ShotId).OnDelete(DeleteBehavior.Cascade);
         shot.HasOne(s => s.Machine).WithMany().OnDelete(DeleteBehavior.Restrict);

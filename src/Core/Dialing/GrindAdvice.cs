@@ -9,7 +9,8 @@ namespace RuddySpring.Core.Dialing;
 /// <param name="AgeDays">Days from roast.</param>
 /// <param name="DoseGrams">Dose, g.</param>
 /// <param name="R10">Resistance, bar s/ml, above 0.</param>
-public sealed record GrindShot(int Bag, int Machine, double Setting, double AgeDays, double DoseGrams, double R10);
+/// <param name="Basket">Which basket; 0 for the machine's own.</param>
+public sealed record GrindShot(int Bag, int Machine, double Setting, double AgeDays, double DoseGrams, double R10, int Basket = 0);
 
 /// <summary>A grinder's scale: its step, and which way is finer.</summary>
 public sealed record GrinderSteps(double Step, bool FinerIsLower);
@@ -44,17 +45,19 @@ public sealed class GrindAdvice
     private static readonly Belief Dose = new(1.0, 0.3);
     private static readonly Belief BagOffset = new(0, 0.35);
     private static readonly Belief MachineOffset = new(0, 0.25);
+    private static readonly Belief BasketOffset = new(0, 0.15);
 
     private readonly BayesianFit _fit;
     private readonly GrinderSteps _steps;
     private readonly double _centre;
     private readonly List<int> _bags;
     private readonly List<int> _machines;
+    private readonly List<int> _baskets;
     private readonly IReadOnlyList<GrindShot> _shots;
 
     private GrindAdvice(
-        BayesianFit fit, GrinderSteps steps, double centre, List<int> bags, List<int> machines, IReadOnlyList<GrindShot> shots) =>
-        (_fit, _steps, _centre, _bags, _machines, _shots) = (fit, steps, centre, bags, machines, shots);
+        BayesianFit fit, GrinderSteps steps, double centre, List<int> bags, List<int> machines, List<int> baskets, IReadOnlyList<GrindShot> shots) =>
+        (_fit, _steps, _centre, _bags, _machines, _baskets, _shots) = (fit, steps, centre, bags, machines, baskets, shots);
 
     /// <summary>Change of ln R10 a unit of the grinder's scale.</summary>
     public double PerUnit => _fit.Coefficients[1];
@@ -70,37 +73,40 @@ public sealed class GrindAdvice
         var centre = shots.Count > 0 ? shots.Average(s => s.Setting) : 0;
         var bags = shots.Select(s => s.Bag).Distinct().ToList();
         var machines = shots.Select(s => s.Machine).Distinct().ToList();
+        var baskets = shots.Select(s => s.Basket).Where(b => b != 0).Distinct().ToList();
         // one step is worth some hundredths to a quarter: 0.08 on a scale of clicks, of either sign as the scale runs
         var perUnit = 0.08 / steps.Step * (steps.FinerIsLower ? -1 : 1);
         var prior = new List<Belief> { Intercept, new(perUnit, Math.Abs(perUnit) * 0.7), Ageing, Dose };
         prior.AddRange(bags.Select(_ => BagOffset));
         prior.AddRange(machines.Select(_ => MachineOffset));
-        var rows = shots.Select(s => Row(centre, bags, machines, s.Bag, s.Machine, s.Setting, s.AgeDays, s.DoseGrams)).ToArray();
+        prior.AddRange(baskets.Select(_ => BasketOffset));
+        var rows = shots.Select(s => Row(centre, bags, machines, baskets, s.Bag, s.Machine, s.Basket, s.Setting, s.AgeDays, s.DoseGrams)).ToArray();
         var fit = BayesianFit.Of(prior, NoiseShare, NoiseWeight, rows, [.. shots.Select(s => Math.Log(s.R10))]);
-        return new(fit, steps, centre, bags, machines, shots);
+        return new(fit, steps, centre, bags, machines, baskets, shots);
     }
 
     /// <summary>What ln R10 a setting gives.</summary>
-    public Prediction Predict(int bag, int machine, double setting, double ageDays, double doseGrams)
+    public Prediction Predict(int bag, int machine, double setting, double ageDays, double doseGrams, int basket = 0)
     {
-        var row = Row(_centre, _bags, _machines, bag, machine, setting, ageDays, doseGrams);
+        var row = Row(_centre, _bags, _machines, _baskets, bag, machine, basket, setting, ageDays, doseGrams);
         var known = _fit.Predict(row);
-        // a bag or machine never seen adds its own spread
-        var extra = (_bags.Contains(bag) ? 0 : Math.Pow(BagOffset.Deviation, 2)) + (_machines.Contains(machine) ? 0 : Math.Pow(MachineOffset.Deviation, 2));
+        // a bag, machine or basket never seen adds its own spread
+        var extra = (_bags.Contains(bag) ? 0 : Math.Pow(BagOffset.Deviation, 2)) + (_machines.Contains(machine) ? 0 : Math.Pow(MachineOffset.Deviation, 2))
+            + (basket == 0 || _baskets.Contains(basket) ? 0 : Math.Pow(BasketOffset.Deviation, 2));
         return known with { Scale = Math.Sqrt((known.Scale * known.Scale) + extra) };
     }
 
     /// <summary>The setting most likely to land R10 between two bounds; null where there is no shot to start from.</summary>
-    public GrindSuggestion? Suggest(int bag, int machine, double ageDays, double doseGrams, WantedResistance wanted)
+    public GrindSuggestion? Suggest(int bag, int machine, double ageDays, double doseGrams, WantedResistance wanted, int basket = 0)
     {
         if (_shots.Count == 0 || PerUnit == 0) return null;
         var target = Math.Log(wanted.Best);
-        double For(double age) => Best(target, bag, machine, age, doseGrams);
+        double For(double age) => Best(target, bag, machine, age, doseGrams, basket);
         var ideal = For(ageDays);
         var chances = Enumerable.Range(-3, 7).Select(i => (Math.Round(ideal / _steps.Step) + i) * _steps.Step)
-            .Select(s => (Setting: s, Chance: Predict(bag, machine, s, ageDays, doseGrams).Chance(Math.Log(wanted.Low), Math.Log(wanted.High))));
+            .Select(s => (Setting: s, Chance: Predict(bag, machine, s, ageDays, doseGrams, basket).Chance(Math.Log(wanted.Low), Math.Log(wanted.High))));
         var best = chances.OrderByDescending(c => c.Chance).ThenBy(c => Math.Abs(c.Setting - ideal)).First();
-        var predicted = Predict(bag, machine, ideal, ageDays, doseGrams);
+        var predicted = Predict(bag, machine, ideal, ageDays, doseGrams, basket);
         var spread = Math.Abs((predicted.Quantile(0.9) - predicted.Mean) / PerUnit);
         var step = Math.Abs(PerUnit) * _steps.Step;
         return new(
@@ -108,13 +114,25 @@ public sealed class GrindAdvice
             For(ageDays + 7), _shots.Count(s => s.Bag == bag));
     }
 
-    private double Best(double target, int bag, int machine, double ageDays, double doseGrams) =>
-        _centre + ((target - Predict(bag, machine, _centre, ageDays, doseGrams).Mean) / PerUnit);
+    private double Best(double target, int bag, int machine, double ageDays, double doseGrams, int basket) =>
+        _centre + ((target - Predict(bag, machine, _centre, ageDays, doseGrams, basket).Mean) / PerUnit);
 
     private static double[] Row(
-        double centre, List<int> bags, List<int> machines, int bag, int machine, double setting, double ageDays, double doseGrams) =>
+        double centre, List<int> bags, List<int> machines, List<int> baskets, int bag, int machine, int basket, double setting, double ageDays,
+        double doseGrams) =>
     [
         1.0, setting - centre, ageDays - ReferenceAge, Math.Log(doseGrams / ReferenceDose), .. bags.Select(b => b == bag ? 1.0 : 0.0),
-        .. machines.Select(m => m == machine ? 1.0 : 0.0),
+        .. machines.Select(m => m == machine ? 1.0 : 0.0), .. baskets.Select(b => b == basket ? 1.0 : 0.0),
     ];
+
+    /// <summary>The setting that keeps R10 as it is wanted at an age in days; null where nothing is known yet.</summary>
+    public double? SettingAt(int bag, int machine, double ageDays, double doseGrams, double wantedR10, int basket = 0) =>
+        _shots.Count == 0 || PerUnit == 0 ? null : Best(Math.Log(wantedR10), bag, machine, ageDays, doseGrams, basket);
+
+    /// <summary>Factor on R10 that a basket is worth against the machine's own, with the shots it rests on; null where it was never used.</summary>
+    public (double Factor, int Shots)? BasketFactor(int basket)
+    {
+        var at = _baskets.IndexOf(basket);
+        return at < 0 ? null : (Math.Exp(_fit.Coefficients[4 + _bags.Count + _machines.Count + at]), _shots.Count(s => s.Basket == basket));
+    }
 }

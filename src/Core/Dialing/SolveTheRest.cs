@@ -4,75 +4,115 @@ using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Core.Dialing;
 
-/// <summary>What is changed to land the time while everything else stays.</summary>
+/// <summary>What may be changed to land the time.</summary>
 public enum ChangeOf
 {
     /// <summary>Dose, g.</summary>
     Dose,
 
-    /// <summary>Yield, g.</summary>
+    /// <summary>Yield, g, and with it the water.</summary>
     Yield,
 
     /// <summary>Every pressure of the plan, by one factor.</summary>
     Pressure,
+
+    /// <summary>The grinder's setting.</summary>
+    Grind,
 }
 
-/// <summary>One change that lands the time.</summary>
+/// <summary>One thing changed.</summary>
 /// <param name="Of">What changes.</param>
-/// <param name="Value">To what: g, or the factor on every pressure.</param>
-/// <param name="Share">How much of a change that is, as a share.</param>
-public sealed record SoleChange(ChangeOf Of, double Value, double Share);
+/// <param name="Value">To what: g, the factor on every pressure, or the grinder's setting.</param>
+/// <param name="Effort">How much of what people would still do that is, 0 to 1: 2 g of dose, a third of the yield or of the pressure, eight steps of the grinder.</param>
+public sealed record SoleChange(ChangeOf Of, double Value, double Effort);
 
-/// <summary>A shot as far as it can be changed: resistance of the puck at a dose in g, plan, machine, yield.</summary>
-/// <param name="PuckAt">The puck at a dose in g, the grind as it is.</param>
+/// <summary>A change that lands the time: one thing, or two together where no one thing does.</summary>
+public sealed record LandingChange(IReadOnlyList<SoleChange> Parts)
+{
+    /// <summary>How much of a change it is in all.</summary>
+    public double Effort => Parts.Sum(p => p.Effort);
+}
+
+/// <summary>A shot as far as it can be changed.</summary>
+/// <param name="PuckAt">The puck at a dose in g and a setting of the grinder.</param>
 /// <param name="Plan">The plan.</param>
 /// <param name="Machine">The machine.</param>
 /// <param name="DoseGrams">Dose, g.</param>
 /// <param name="YieldGrams">Yield, g.</param>
-public sealed record FixedGrind(Func<double, PuckParameters> PuckAt, PullPlan Plan, Machine Machine, double DoseGrams, double YieldGrams);
+/// <param name="Setting">The grinder's setting; null where it is not known and cannot be solved for.</param>
+/// <param name="Steps">The grinder's scale.</param>
+public sealed record ShotToLand(
+    Func<double, double, PuckParameters> PuckAt, PullPlan Plan, Machine Machine, double DoseGrams, double YieldGrams, double? Setting,
+    GrinderSteps Steps);
 
 /// <summary>
-/// Fix the grind, solve the rest: for a grind that cannot be touched (the other machine's setting is on the grinder), the smallest change
-/// of one other thing that lands the yield in the wanted time, by search over simulated shots. People do each of these: a gram more or less
-/// of coffee, a shorter or longer cup, a firmer or softer arm.
+/// Fix anything, solve the rest: with the grind, the dose, the water or the plan locked, the smallest change of the others that lands the
+/// yield in the wanted time, by search over simulated shots. People do each of these: a step of the grinder, a gram more or less of coffee,
+/// a shorter or longer cup, a firmer or softer arm. Where no single one lands it, two are moved together.
 /// </summary>
 public static class SolveTheRest
 {
     private const double MostDoseGrams = 2.0;
     private const double MostYieldShare = 0.35;
     private const double MostPressureShare = 0.35;
+    private const double MostSteps = 8;
     private const int Halvings = 7;
 
-    /// <summary>Every single change that lands the time to the yield at a number of seconds, smallest first; what cannot is left out.</summary>
-    public static IReadOnlyList<SoleChange> Of(FixedGrind shot, double wantedSeconds)
+    /// <summary>Every change that lands the time to the yield at a number of seconds, smallest first; empty where none does.</summary>
+    /// <param name="shot">The shot as it is.</param>
+    /// <param name="wantedSeconds">Where it is to land, s.</param>
+    /// <param name="locked">What must stay.</param>
+    public static IReadOnlyList<LandingChange> Of(ShotToLand shot, double wantedSeconds, IReadOnlyCollection<ChangeOf> locked)
     {
-        double Seconds(double dose, double yield, double press)
+        var free = Enum.GetValues<ChangeOf>().Except(locked).Where(c => c != ChangeOf.Grind || shot.Setting is not null).ToList();
+        // t runs from -1, as fast as people would make it, to 1, as slow
+        double Seconds(IReadOnlyCollection<ChangeOf> moved, double t) => Time(shot, moved.ToDictionary(c => c, c => ValueAt(shot, c, t)));
+        LandingChange? Land(params ChangeOf[] moved) => Solve(t => Seconds(moved, t), wantedSeconds) is { } t
+            ? new([.. moved.Select(c => new SoleChange(c, ValueAt(shot, c, t), Math.Abs(t)))]) : null;
+
+        var found = free.Select(c => Land(c)).OfType<LandingChange>().ToList();
+        if (found.Count == 0)
         {
-            var plan = Math.Abs(press - 1) < 1e-9 ? shot.Plan
-                : shot.Plan with { Phases = [.. shot.Plan.Phases.Select(p => p with { ToBar = Math.Min(PullPlan.PlanPressure.Max, p.ToBar * press) })] };
-            var run = ShotSimulator.Run(shot.PuckAt(dose), plan, shot.Machine, yield);
-            return run.ReachedYield ? run.Seconds : double.PositiveInfinity;
+            found = [.. from a in free from b in free where a < b let pair = Land(a, b) where pair is not null select pair];
         }
 
-        var found = new List<SoleChange>();
-        void Try(ChangeOf of, double now, double low, double high, Func<double, double> seconds)
-        {
-            if (Solve(low, high, seconds, wantedSeconds) is { } value) found.Add(new(of, value, (value / now) - 1.0));
-        }
-
-        var dose = shot.DoseGrams;
-        var yield = shot.YieldGrams;
-        Try(ChangeOf.Dose, dose, Math.Max(CupVolumes.Dose.Min, dose - MostDoseGrams), Math.Min(CupVolumes.Dose.Max, dose + MostDoseGrams), d => Seconds(d, yield, 1));
-        var most = Math.Min(yield * (1 + MostYieldShare), CupVolumes.LargestYieldGrams(shot.Machine, dose, shot.PuckAt(dose).WaterC));
-        Try(ChangeOf.Yield, yield, yield * (1 - MostYieldShare), Math.Max(yield, most), y => Seconds(dose, y, 1));
-        // more pressure is less time, so the search runs the other way
-        Try(ChangeOf.Pressure, 1, 1 + MostPressureShare, 1 - MostPressureShare, p => Seconds(dose, yield, p));
-        return [.. found.OrderBy(c => Math.Abs(c.Share))];
+        return [.. found.OrderBy(c => c.Effort)];
     }
 
-    /// <summary>Halving for a time that rises from one end to the other; null where the wanted time lies outside.</summary>
-    private static double? Solve(double faster, double slower, Func<double, double> seconds, double wanted)
+    /// <summary>A value at a share of what people would still do: -1 makes the shot fastest, 0 is as it is, 1 slowest.</summary>
+    private static double ValueAt(ShotToLand shot, ChangeOf of, double t)
     {
+        switch (of)
+        {
+            case ChangeOf.Dose:
+                return Math.Clamp(shot.DoseGrams + (t * MostDoseGrams), CupVolumes.Dose.Min, CupVolumes.Dose.Max);
+            case ChangeOf.Yield:
+                var largest = CupVolumes.LargestYieldGrams(shot.Machine, shot.DoseGrams, shot.PuckAt(shot.DoseGrams, shot.Setting ?? 0).WaterC);
+                return Math.Min(shot.YieldGrams * (1 + (t * MostYieldShare)), Math.Max(shot.YieldGrams, largest));
+            case ChangeOf.Pressure:
+                return 1 - (t * MostPressureShare);
+            default:
+                return (shot.Setting ?? 0) + (t * MostSteps * shot.Steps.Step * (shot.Steps.FinerIsLower ? -1 : 1));
+        }
+    }
+
+    private static double Time(ShotToLand shot, Dictionary<ChangeOf, double> moved)
+    {
+        var dose = moved.GetValueOrDefault(ChangeOf.Dose, shot.DoseGrams);
+        var yield = moved.GetValueOrDefault(ChangeOf.Yield, shot.YieldGrams);
+        var setting = moved.GetValueOrDefault(ChangeOf.Grind, shot.Setting ?? 0);
+        var press = moved.GetValueOrDefault(ChangeOf.Pressure, 1);
+        var plan = moved.ContainsKey(ChangeOf.Pressure)
+            ? shot.Plan with { Phases = [.. shot.Plan.Phases.Select(p => p with { ToBar = Math.Min(PullPlan.PlanPressure.Max, p.ToBar * press) })] }
+            : shot.Plan;
+        var run = ShotSimulator.Run(shot.PuckAt(dose, setting), plan, shot.Machine, yield);
+        return run.ReachedYield ? run.Seconds : double.PositiveInfinity;
+    }
+
+    /// <summary>Halving for a time that rises with t; null where the wanted time lies outside.</summary>
+    private static double? Solve(Func<double, double> seconds, double wanted)
+    {
+        double faster = -1, slower = 1;
         if (seconds(faster) > wanted || seconds(slower) < wanted) return null;
         for (var i = 0; i < Halvings; i++)
         {

@@ -39,10 +39,7 @@ public static class PlanCourse
             TrappedAirMl = 0,
         };
         var shot = ShotSimulator.Run(puck, plan, free, yieldGrams);
-        var points = Along(
-            plan, yieldGrams, Strokes.VolumeMl(machine),
-            shot.Samples.Select(s => new PullState(s.Seconds, s.CupGrams, s.Seconds >= shot.FirstDropsSeconds, s.FlowMlPerS, s.MovedMl)), shot.Seconds);
-        return (points, shot.Seconds);
+        return (Along(plan, machine, shot, yieldGrams), shot.Seconds);
     }
 
     /// <summary>
@@ -56,6 +53,11 @@ public static class PlanCourse
                 clean.Seconds[i], clean.WeightGrams[i] - clean.WeightGrams[0], clean.Seconds[i] >= moments.FirstDrops,
                 Math.Max(0, clean.FlowGramsPerS[i]) / HotGramsPerMl, 0, clean.Seconds[i] >= moments.Blonding)), moments.Stop)
         : [];
+
+    /// <summary>What the plan wanted at each sample of a simulated shot, up to its yield.</summary>
+    public static IReadOnlyList<PlanPoint> Along(PullPlan plan, Machine machine, SimulatedShot shot, double yieldGrams) => Along(
+        plan, yieldGrams, Strokes.VolumeMl(machine),
+        shot.Samples.Select(s => new PullState(s.Seconds, s.CupGrams, s.Seconds >= shot.FirstDropsSeconds, s.FlowMlPerS, s.MovedMl)), shot.Seconds);
 
     private static List<PlanPoint> Along(PullPlan plan, double yieldGrams, double? strokeMl, IEnumerable<PullState> pull, double? stop)
     {

@@ -79,7 +79,7 @@ public sealed record TimeBand(double Low, double Best, double High);
 /// <param name="BandBar">Half width of the band, bar, 0.1 to 3.</param>
 /// <param name="Phases">In order; the last one ends at the yield.</param>
 /// <param name="Lands">Times to the yield that count as landing; null for the usual 31 to 44 s.</param>
-/// <param name="Families">Machines it is meant for; null for all that the arm or strokes press.</param>
+/// <param name="Families">Machines it is meant for; null for any.</param>
 public sealed record PullPlan(
     string Key, string Name, string Why, double BandBar, IReadOnlyList<PullPhase> Phases, TimeBand? Lands = null,
     IReadOnlyList<MachineFamily>? Families = null)
@@ -103,7 +103,7 @@ public sealed record PullPlan(
 
     /// <summary>Whether a machine makes pressure the way this plan needs it.</summary>
     public bool Suits(Machine machine) =>
-        (Families is { Count: > 0 } families ? families.Contains(machine.Family) : machine.PressureBy != PressureBy.Spring)
+        (Families is not { Count: > 0 } families || families.Contains(machine.Family))
         && (machine.HasBoiler || Phases.All(p => p.Move != PhaseMove.Lift));
 
     /// <summary>The plan with its numbers checked.</summary>

@@ -5,6 +5,15 @@ namespace RuddySpring.Core.Pulls;
 /// <summary>The plans that ship with the application, under plain descriptive names. Numbers are common practice.</summary>
 public static class ShippedPlans
 {
+    // a little pump moves hardly more than a millilitre a second: what asks for more is left out on it
+    private static readonly MachineFamily[] ByHand =
+    [
+        MachineFamily.BoilerDirect, MachineFamily.PortableLever, MachineFamily.HeatedGroup, MachineFamily.TwinArmBasket, MachineFamily.TwinArmChamber,
+        MachineFamily.SteppedLever,
+    ];
+
+    private static readonly MachineFamily[] FromAKettle = [.. ByHand.Where(f => f != MachineFamily.BoilerDirect)];
+
     public static readonly PullPlan EarlyPeak = new(
         "early-peak", "Early peak, long ease",
         "Most of the coffee is drawn in the first third, so press early and let the pressure fall as the puck gives way. "
@@ -16,7 +25,7 @@ public static class ShippedPlans
             new("peak", 8.0, PhaseEnding.YieldShare, 0.25, 0, 40, "Hold 8 bar"),
             new("ease", 5.0, PhaseEnding.YieldShare, 0.6, 0, 60, "Ease to 5 bar"),
             new("ease", 3.5, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 3.5 bar"),
-        ], new(31, 37, 44));
+        ], new(31, 37, 44), ByHand);
 
     public static readonly PullPlan FlatAndFirm = new(
         "flat-firm", "Flat and firm",
@@ -26,7 +35,7 @@ public static class ShippedPlans
             new("pre-infuse", 3.0, PhaseEnding.FirstDrops, 0, 1.5, 20, "Hold 3 bar"),
             new("ramp", 7.5, PhaseEnding.Seconds, 4, 0, 4, "Ramp to 7.5 bar"),
             new("hold", 7.5, PhaseEnding.YieldShare, 1.0, 0, 90, "Hold 7.5 bar"),
-        ], new(26, 31, 37));
+        ], new(26, 31, 37), ByHand);
 
     public static readonly PullPlan LongSoft = new(
         "long-soft", "Long and soft",
@@ -37,7 +46,7 @@ public static class ShippedPlans
             new("soak", 2.0, PhaseEnding.Seconds, 3, 0, 3, "Stay at 2 bar"),
             new("ramp", 6.0, PhaseEnding.Seconds, 6, 0, 6, "Ramp to 6 bar"),
             new("ease", 4.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 4 bar"),
-        ], new(45, 55, 65));
+        ], new(45, 55, 65), [.. ByHand, MachineFamily.HandPump]);
 
     public static readonly PullPlan FreeSpring = new(
         "free-spring", "Free spring",
@@ -74,7 +83,7 @@ public static class ShippedPlans
             new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 25, "Hold 2.5 bar"),
             new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar"),
             new("hold the flow", 9.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease so that the flow stays at 1.5 ml/s", PhaseMove.HoldFlow, 1.5),
-        ], new(30, 36, 43));
+        ], new(30, 36, 43), ByHand);
 
     public static readonly PullPlan BloomThenPress = new(
         "bloom-press", "Bloom, then press",
@@ -86,7 +95,7 @@ public static class ShippedPlans
             new("wet", 3.0, PhaseEnding.Seconds, 4, 0, 4, "Press to 3 bar"),
             new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar"),
             new("ease", 5.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 5 bar"),
-        ], new(46, 54, 64));
+        ], new(46, 54, 64), FromAKettle);
 
     public static readonly PullPlan PumpAndPull = new(
         "pump-pull", "Pump and pull",

@@ -10,8 +10,10 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="CupGrams">In the cup.</param>
 /// <param name="Strength">Of the cup so far, 0 to 1.</param>
 /// <param name="MovedMl">Water that has entered the puck, as the piston moved it.</param>
+/// <param name="MostBar">Most that the machine would have given at that instant.</param>
 public readonly record struct SimulatedSample(
-    double Seconds, double PressureBar, double FlowMlPerS, double CupGrams, double Strength, double MovedMl = 0);
+    double Seconds, double PressureBar, double FlowMlPerS, double CupGrams, double Strength, double MovedMl = 0,
+    double MostBar = 12);
 
 /// <summary>A whole simulated shot.</summary>
 /// <param name="Samples">Ten a second.</param>
@@ -73,7 +75,7 @@ public static class ShotSimulator
             var target = follower.TargetBar(new(seconds, model.CupGrams, drops is not null, result.OutflowMl / StepSeconds, model.InflowMl, pale));
             var lifted = follower.Phase?.Move == PhaseMove.Lift;
             if (lifted) strokeFromMl = model.InflowMl;
-            var most = lifted ? Math.Min(target, machine.BoilerGaugeBar ?? target) : MostPressureBar(machine, model.InflowMl - strokeFromMl);
+            var most = lifted ? machine.BoilerGaugeBar ?? PullPlan.PlanPressure.Max : MostPressureBar(machine, model.InflowMl - strokeFromMl);
             var limited = model.InflowMl >= mostInflowMl ? 0.0 : Math.Min(target, most);
             pressure = strokes?.Next(limited, pressure, result.InflowMl / StepSeconds, StepSeconds)
                 ?? pressure + ((limited - pressure) * FollowShare);
@@ -82,7 +84,7 @@ public static class ShotSimulator
             seconds = step * StepSeconds;
             if (drops is null && model.CupGrams >= FirstDropsGrams) drops = seconds;
             if (step % StepsASample == 0 || model.CupGrams >= yieldGrams)
-                samples.Add(new(seconds, pressure, result.OutflowMl / StepSeconds, model.CupGrams, model.Strength, model.InflowMl));
+                samples.Add(new(seconds, pressure, result.OutflowMl / StepSeconds, model.CupGrams, model.Strength, model.InflowMl, most));
             if (model.InflowMl >= mostInflowMl && pressure < 0.05) break;
         }
 

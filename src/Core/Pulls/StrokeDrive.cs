@@ -10,8 +10,8 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="machine">A pump or a stepped lever.</param>
 internal sealed class StrokeDrive(Machine machine)
 {
-    private const double PumpStrokeSeconds = 0.45;
-    private const double PumpBackSeconds = 0.3;
+    private const double PumpStrokeSeconds = 0.35;
+    private const double PumpBackSeconds = 0.2;
     private const double StepSeconds = 2.0;
     private const double StepBackSeconds = 0.6;
     private const double FollowSeconds = 0.3;

@@ -2,8 +2,10 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Beans;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Plans;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
 
@@ -12,7 +14,12 @@ namespace RuddySpring.Server.Bench;
 /// <summary>Everything that stands on the bench or in the cupboard.</summary>
 public sealed record BenchView(
     IReadOnlyList<BrewerView> Brewers, IReadOnlyList<MachineView> Machines, IReadOnlyList<GrinderView> Grinders,
-    IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families, RestWindow Rest, IReadOnlyList<NamedRest> RestSchools);
+    IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families, RestWindow Rest, IReadOnlyList<NamedRest> RestSchools,
+    IReadOnlyList<BasketView> Baskets);
+
+public sealed record BasketView(int Id, string Name, Basket Spec);
+
+public sealed record BasketChange(string Name, Basket Spec);
 
 public sealed record BrewerView(int Id, string Name);
 
@@ -67,6 +74,13 @@ public static class BenchEndpoints
             Apply(await Found(db.Grinders, id, "grinder"), change);
             return await SaveAsync(db, time);
         });
+        api.MapPost("/bench/baskets", async (BasketChange change, RuddyContext db, TimeProvider time) =>
+            await Add(db, time, Apply(new BenchBasket(), change)));
+        api.MapPut("/bench/baskets/{id:int}", async (int id, BasketChange change, RuddyContext db, TimeProvider time) =>
+        {
+            Apply(await Found(db.Baskets, id, "basket"), change);
+            return await SaveAsync(db, time);
+        });
         api.MapPut("/bench/rest", async (RestWindow rest, RuddyContext db, TimeProvider time) =>
         {
             (await db.Households.SingleAsync()).Rest = rest.Checked();
@@ -81,9 +95,6 @@ public static class BenchEndpoints
         });
     }
 
-    /// <summary>The plans that a machine can pull, the one to start with first.</summary>
-    public static IReadOnlyList<string> PlanKeys(Machine machine) => [.. ShippedPlans.All.Where(p => p.Suits(machine)).Select(p => p.Key)];
-
     /// <summary>Whole days of rest to today at the bench; days in the freezer do not count.</summary>
     public static int DaysFromRoast(Bag bag, TimeProvider time) => bag.Dates.RestDays(Today(time));
 
@@ -92,19 +103,21 @@ public static class BenchEndpoints
     private static async Task<BenchView> View(RuddyContext db, TimeProvider time)
     {
         var rest = (await db.Households.AsNoTracking().SingleAsync()).Rest;
+        var plans = await PlanLibrary.AllAsync(db);
         return new(
         [.. (await db.Brewers.AsNoTracking().ToListAsync()).Select(b => new BrewerView(b.Id, b.Name))],
         [.. (await db.Machines.AsNoTracking().ToListAsync()).Select(m => new MachineView(
-            m.Id, m.Name, m.Spec, m.Spec.PressureBy.ToString(), PlanKeys(m.Spec)))],
+            m.Id, m.Name, m.Spec, m.Spec.PressureBy.ToString(), PlanLibrary.KeysFor(m.Spec, plans)))],
         [.. (await db.Grinders.AsNoTracking().ToListAsync()).Select(g => new GrinderView(
             g.Id, g.Name, g.ScaleUnit, g.Step, g.FinerIsLower, g.ZeroPoint, g.RetentionGrams, g.PurgeGrams))],
         [.. (await db.Bags.AsNoTracking().ToListAsync()).OrderBy(b => b.Finished).ThenByDescending(b => b.RoastedOn).Select(b => View(b, rest, time))],
-        ShippedPlans.All,
+        plans,
         [.. Enum.GetValues<MachineFamily>().Select(f =>
         {
             var (machine, dose, yield) = FamilyDefaults.Of(f);
             return new FamilyView(f, machine, dose, yield);
-        })], rest, RestWindow.Schools);
+        })], rest, RestWindow.Schools,
+        [.. (await db.Baskets.AsNoTracking().OrderBy(b => b.Id).ToListAsync()).Select(b => new BasketView(b.Id, b.Name, b.Spec))]);
     }
 
     private static BagView View(Bag bag, RestWindow rest, TimeProvider time)
@@ -132,6 +145,13 @@ public static class BenchEndpoints
         row.ZeroPoint = change.ZeroPoint is { } zero ? Zero.Check(zero) : null;
         row.RetentionGrams = Retention.Check(change.RetentionGrams);
         row.PurgeGrams = Purge.Check(change.PurgeGrams);
+        return row;
+    }
+
+    private static BenchBasket Apply(BenchBasket row, BasketChange change)
+    {
+        row.Name = Texts.Required(change.Name, "name", "Name");
+        row.Spec = change.Spec.Checked();
         return row;
     }
 

@@ -8,6 +8,7 @@ using RuddySpring.Server.Household;
 using RuddySpring.Server.Instruments;
 using RuddySpring.Server.Ledger;
 using RuddySpring.Server.Machines;
+using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Pull;
 using RuddySpring.Server.Sessions;
@@ -142,6 +143,7 @@ public static class RuddyServer
         api.MapMachines();
         api.MapPrepare();
         api.MapPrediction();
+        api.MapPlans();
         api.MapWarm();
         api.MapSessions();
         api.MapPull();

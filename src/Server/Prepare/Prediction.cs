@@ -1,12 +1,7 @@
-using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Dialing;
-using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Traces;
-using RuddySpring.Server.Bench;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Store;
-using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Prepare;
 
@@ -38,19 +33,23 @@ public sealed record PredictedShot(
 public sealed record GrindAdviceView(
     GrindSuggestion? Suggestion, double? ChanceNow, double SecondsLow, double SecondsHigh, IReadOnlyList<string> Sentences);
 
-/// <summary>One change that lands the time with the grind left as it is.</summary>
+/// <summary>One thing to change.</summary>
 /// <param name="Of">What changes.</param>
-/// <param name="Value">To what, in what the sheet takes: g to a tenth, or the factor on every pressure.</param>
+/// <param name="Value">To what, in what the sheet takes: g to a tenth, a setting of the grinder, or the factor on every pressure.</param>
+public sealed record ChangePart(ChangeOf Of, double Value);
+
+/// <summary>A change that lands the time while what is locked stays.</summary>
+/// <param name="Parts">One thing, or two together.</param>
 /// <param name="Sentence">In words.</param>
-public sealed record ChangeView(ChangeOf Of, double Value, string Sentence);
+public sealed record ChangeView(IReadOnlyList<ChangePart> Parts, string Sentence);
 
 /// <summary>Predicted shot and grind advice of the sheet as it stands; null while the sheet has problems.</summary>
-/// <param name="WithThisGrind">Where the predicted time is out of its band: the single changes that land it, smallest first.</param>
-public sealed record PredictionView(PredictedShot? Shot, GrindAdviceView? Grind, IReadOnlyList<ChangeView> WithThisGrind);
+/// <param name="Landing">Where the predicted time is out of its band: the changes that land it, smallest first.</param>
+public sealed record PredictionView(PredictedShot? Shot, GrindAdviceView? Grind, IReadOnlyList<ChangeView> Landing);
 
 public static class Prediction
 {
-    private const int MostShots = 300;
+    private const int MostChanges = 4;
     private const int EveryNth = 2;
 
     public static void MapPrediction(this IEndpointRouteBuilder api) => api.MapGet("/prepare/prediction", OfSheetAsync);
@@ -60,60 +59,49 @@ public static class Prediction
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
         if (answer.Problems.Count > 0) return new(null, null, []);
         var sheet = answer.Sheet;
-        var machine = (await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId)).Spec;
-        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId);
-        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId);
-        var plan = ShippedPlans.Find(sheet.PlanKey)!;
-        var puck = new PuckParameters
-        {
-            DoseGrams = sheet.DoseGrams,
-            ResistanceBarSPerMl = 1,
-            WaterC = Math.Clamp(answer.WaterC, 20, 100),
-            Retention = machine.RetentionPerGram,
-            RestrictorBarS2PerMl2 = machine.RestrictorBarS2PerMl2,
-        };
-        var known = grinder is null ? [] : await KnownAsync(grinder.Id, db);
-        var steps = new GrinderSteps(grinder?.Step ?? 1, grinder?.FinerIsLower ?? true);
-        var advice = GrindAdvice.Learn(steps, known);
-        double age = bag is null ? 8 : BenchEndpoints.DaysFromRoast(bag, time);
-        var bagId = bag?.Id ?? 0;
-
-        var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
-        var believed = advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams);
-        var ofBag = known.Count(s => s.Bag == bagId);
-        var forecast = ShotForecast.Of(puck, plan, machine, sheet.YieldGrams, believed);
-        var shot = Shot(forecast, ofBag, grinder is not null && sheet.GrindSetting is not null);
+        var b = await ShotBelief.OfAsync(answer, db, time);
+        var (machine, plan, puck, advice) = (b.Machine, b.Plan, b.UnitPuck, b.Advice);
+        var ofBag = b.Known.Count(s => s.Bag == b.BagId);
+        var forecast = ShotForecast.Of(puck, plan, machine, sheet.YieldGrams, b.LogR10);
+        var shot = Shot(forecast, ofBag, b.Grinder is not null && sheet.GrindSetting is not null);
 
         var (low, best, high) = plan.LandingSeconds;
         var wanted = WantedResistance.Of(puck, plan, machine, sheet.YieldGrams, low, best, high);
         var landed = shot.ReachesYield && shot.Seconds >= low && shot.Seconds <= high;
-        var changes = landed || grinder is null ? [] : Changes(
-            new(dose => puck with { DoseGrams = dose, ResistanceBarSPerMl = Resistance(advice.Predict(bagId, sheet.MachineId, setting, age, dose).Mean, puck) },
-                plan, machine, sheet.DoseGrams, sheet.YieldGrams), best);
-        return new(shot, grinder is null ? null : Advise(sheet, grinder, advice, wanted, age, bagId, known, low, high), changes);
+        var changes = landed || b.Grinder is null ? [] : Changes(new(
+            (dose, setting) => puck with { DoseGrams = dose, ResistanceBarSPerMl = ShotBelief.Resistance(advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, dose, b.BasketId).Mean, puck) },
+            plan, machine, sheet.DoseGrams, sheet.YieldGrams, sheet.GrindSetting, b.Steps), best, sheet.Locked ?? [], b.Grinder.ScaleUnit);
+        return new(shot, b.Grinder is null ? null : Advise(sheet, b, wanted, low, high), changes);
     }
 
-    private static double Resistance(double logR10, PuckParameters puck) =>
-        Math.Clamp(Math.Exp(logR10) / GrindResistance.Of(puck) * puck.ResistanceBarSPerMl, 0.2, 200);
+    private static List<ChangeView> Changes(ShotToLand shot, double seconds, IReadOnlyCollection<ChangeOf> locked, string scaleUnit) =>
+        [.. SolveTheRest.Of(shot, seconds, locked).Take(MostChanges).Select(change =>
+        {
+            var parts = change.Parts.Select(c => new ChangePart(c.Of, c.Of switch
+            {
+                ChangeOf.Grind => Math.Round(c.Value / shot.Steps.Step) * shot.Steps.Step,
+                ChangeOf.Pressure => Math.Round(c.Value, 2),
+                _ => Math.Round(c.Value, 1),
+            })).ToList();
+            return new ChangeView(parts, string.Join(" ", parts.Select(p => p.Of switch
+            {
+                ChangeOf.Dose => FormattableString.Invariant($"Dose {p.Value:0.0} g instead of {shot.DoseGrams:0.0} g."),
+                ChangeOf.Yield => FormattableString.Invariant($"{p.Value:0.0} g in the cup instead of {shot.YieldGrams:0.0} g."),
+                ChangeOf.Grind => FormattableString.Invariant($"Grind at {p.Value:0.##} instead of {shot.Setting:0.##} {scaleUnit}."),
+                _ => FormattableString.Invariant($"Press {Math.Abs(p.Value - 1) * 100:0} % {(p.Value > 1 ? "harder" : "softer")} all the way: peak {shot.Plan.PeakBar * p.Value:0.0} bar."),
+            })));
+        })];
 
-    private static List<ChangeView> Changes(FixedGrind shot, double seconds) => [.. SolveTheRest.Of(shot, seconds).Select(c => c.Of switch
+    private static GrindAdviceView Advise(Sheet sheet, ShotBelief b, WantedResistance? wanted, double low, double high)
     {
-        ChangeOf.Dose => new ChangeView(c.Of, Math.Round(c.Value, 1), FormattableString.Invariant($"Dose {c.Value:0.0} g instead of {shot.DoseGrams:0.0} g.")),
-        ChangeOf.Yield => new(c.Of, Math.Round(c.Value, 1), FormattableString.Invariant($"{c.Value:0.0} g in the cup instead of {shot.YieldGrams:0.0} g.")),
-        _ => new(c.Of, Math.Round(c.Value, 2), FormattableString.Invariant($"Press {Math.Abs(c.Share) * 100:0} % {(c.Share > 0 ? "harder" : "softer")} all the way: peak {shot.Plan.PeakBar * c.Value:0.0} bar.")),
-    })];
-
-    private static GrindAdviceView Advise(
-        Sheet sheet, Grinder grinder, GrindAdvice advice, WantedResistance? wanted, double age, int bagId, List<GrindShot> known, double low,
-        double high)
-    {
+        var (grinder, advice, age, bagId, known) = (b.Grinder!, b.Advice, b.AgeDays, b.BagId, b.Known);
         if (wanted is null)
             return new(null, null, low, high, ["No grind gives this yield in that time on this machine with this plan. Ask for another yield or another plan."]);
-        var suggestion = advice.Suggest(bagId, sheet.MachineId, age, sheet.DoseGrams, wanted);
+        var suggestion = advice.Suggest(bagId, sheet.MachineId, age, sheet.DoseGrams, wanted, b.BasketId);
         if (suggestion is null)
             return new(null, null, low, high, [$"Nothing has been pulled with {grinder.Name} yet. Begin on the fine side and work back; after one shot there is advice here."]);
         double? chance = sheet.GrindSetting is { } set
-            ? advice.Predict(bagId, sheet.MachineId, set, age, sheet.DoseGrams).Chance(Math.Log(wanted.Low), Math.Log(wanted.High)) : null;
+            ? advice.Predict(bagId, sheet.MachineId, set, age, sheet.DoseGrams, b.BasketId).Chance(Math.Log(wanted.Low), Math.Log(wanted.High)) : null;
         var sentences = new List<string>
         {
             FormattableString.Invariant($"{suggestion.Chance * 100:0} % chance to land between {low:0} and {high:0} s from the lever's first move when it is pulled as planned, as {(suggestion.Shots == 0 ? "the grinder's other coffees say" : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot" : "shots")} of this bag say")}."),
@@ -139,19 +127,5 @@ public static class Prediction
             points, Cups(fast), Cups(slow), middle.FirstDropsSeconds, middle.Seconds, fast.Seconds, slow.Seconds, middle.ReachedYield, middle.Strength,
             Math.Min(fast.ExtractionShare, slow.ExtractionShare), middle.ExtractionShare, Math.Max(fast.ExtractionShare, slow.ExtractionShare), knownShots,
             !setKnown ? "grinder and setting" : knownShots < 3 ? "pulling this bag: three shots narrow it a lot" : "doing the preparation the same each time");
-    }
-
-    /// <summary>Shots of a grinder that have a setting and a resistance, oldest first.</summary>
-    private static async Task<List<GrindShot>> KnownAsync(int grinderId, RuddyContext db)
-    {
-        var shots = await db.Shots.AsNoTracking()
-            .Where(s => s.DeletedAt == null && s.GrinderId == grinderId && s.GrindSetting != null)
-            .OrderByDescending(s => s.PulledAt).Take(MostShots)
-            .Select(s => new { s.BagId, s.MachineId, s.GrindSetting, s.PulledAt, s.DoseGrams, s.Measures, s.Bag })
-            .ToListAsync();
-        shots.Reverse();
-        return [.. shots.Where(s => s.Measures.R10 is > 0).Select(s => new GrindShot(
-            s.BagId ?? 0, s.MachineId, s.GrindSetting!.Value,
-            s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : 8, s.DoseGrams, s.Measures.R10!.Value))];
     }
 }

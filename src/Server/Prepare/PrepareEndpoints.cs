@@ -1,11 +1,15 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
+using RuddySpring.Core.Beans;
+using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Water;
-using RuddySpring.Server.Bench;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Ledger;
+using RuddySpring.Server.Plans;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Server.Warm;
 using RuddySpring.Store;
@@ -24,12 +28,29 @@ public static class PrepareEndpoints
         // the sheet is kept as typed, so that nothing is lost when a number is out of range
         api.MapPut("/prepare", async (Sheet sheet, RuddyContext db, SessionDesk sessions) =>
         {
-            var answer = await AnswerAsync(sheet, db, sessions);
-            var household = await db.Households.SingleAsync();
-            household.SheetJson = JsonSerializer.Serialize(answer.Sheet, RuddyContext.Json);
-            await db.SaveChangesAsync();
-            return answer;
+            return await KeepAsync(sheet, db, sessions);
         });
+        api.MapPost("/prepare/same-as/{shotId:int}", async (int shotId, RuddyContext db, SessionDesk sessions) =>
+            await KeepAsync(await SameAsAsync(shotId, db), db, sessions));
+    }
+
+    private static async Task<SheetAnswer> KeepAsync(Sheet sheet, RuddyContext db, SessionDesk sessions)
+    {
+        var answer = await AnswerAsync(sheet, db, sessions);
+        var household = await db.Households.SingleAsync();
+        household.SheetJson = JsonSerializer.Serialize(answer.Sheet, RuddyContext.Json);
+        await db.SaveChangesAsync();
+        return answer;
+    }
+
+    /// <summary>A sheet that is the same as a shot was, to change one thing of.</summary>
+    private static async Task<Sheet> SameAsAsync(int shotId, RuddyContext db)
+    {
+        var shot = await db.Shots.AsNoTracking().Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == shotId && s.DeletedAt == null)
+            ?? throw new NotThereException($"There is no shot {shotId}.");
+        return new(
+            shot.BrewerId, shot.MachineId, shot.BagId, shot.GrinderId, shot.GrindSetting, shot.DoseGrams, shot.YieldGrams, shot.Trace.Plan.Key,
+            shot.BasketId, shot.Preparation, null, shotId);
     }
 
     /// <summary>The sheet as it stands, or a first one from what is on the bench.</summary>
@@ -60,7 +81,7 @@ public static class PrepareEndpoints
             machine.Id,
             bag?.Id,
             last?.GrinderId ?? (await db.Grinders.OrderBy(g => g.Id).FirstOrDefaultAsync())?.Id,
-            last?.GrindSetting, dose, yield, BenchEndpoints.PlanKeys(machine.Spec)[0]);
+            last?.GrindSetting, dose, yield, PlanLibrary.KeysFor(machine.Spec, ShippedPlans.All)[0], last?.BasketId, last?.Preparation, null, last?.Id);
     }
 
     /// <summary>Works out everything that the sheet asks for.</summary>
@@ -69,21 +90,31 @@ public static class PrepareEndpoints
         var row = await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == sheet.MachineId)
             ?? throw new NotThereException($"There is no machine with number {sheet.MachineId}.");
         var machine = row.Spec;
-        var keys = BenchEndpoints.PlanKeys(machine);
-        if (!keys.Contains(sheet.PlanKey)) sheet = sheet with { PlanKey = keys[0] };
-        var plan = ShippedPlans.Find(sheet.PlanKey)!;
+        var plans = await PlanLibrary.AllAsync(db);
+        var plan = PlanLibrary.For(machine, plans, sheet.PlanKey);
+        var basketRow = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId);
+        sheet = sheet with { PlanKey = plan.Key, BasketId = basketRow?.Id };
+        var basket = basketRow?.Spec ?? Basket.Of(machine);
+        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId);
+        var preparation = sheet.Preparation ?? new();
         var water = await UsualWater.AtPuckAsync(row, db, sessions);
 
         var problems = new List<SheetProblem>();
         Try(problems, () => CupVolumes.Dose.Check(sheet.DoseGrams));
         Try(problems, () => CupVolumes.Yield.Check(sheet.YieldGrams));
         if (sheet.GrindSetting is { } setting) Try(problems, () => GrindSetting.Check(setting));
+        if (preparation.TampKgf is { } tamp) Try(problems, () => Preparation.Tamp.Check(tamp));
         var sound = problems.Count == 0;
 
         var density = LiquidWater.DensityGramsPerMl(water.Value);
+        var inBasket = machine.Family == MachineFamily.TwinArmBasket;
         var most = CupVolumes.MostWaterGrams(machine, water.Value);
+        // where basket and chamber are one, coffee and screen take the water's room
+        if (inBasket && sound && basketRow is not null)
+            most = Math.Min(most, PuckFit.WaterRoomGrams(basket, sheet.DoseGrams, bag?.RoastLevel ?? "", preparation.Cover, density));
         double? need = sound ? CupVolumes.WaterGrams(machine, sheet.DoseGrams, sheet.YieldGrams) : null;
-        double? largest = sound ? CupVolumes.LargestYieldGrams(machine, sheet.DoseGrams, water.Value) : null;
+        double? largest = sound ? CupVolumes.CupGrams(machine, sheet.DoseGrams, most) : null;
+        var puck = sound && !inBasket ? PuckFit.Of(basket, sheet.DoseGrams, bag?.RoastLevel ?? "", preparation.Cover) : null;
         var fits = need <= most;
         double? force = machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(machine, plan.PeakBar) : null;
         var last = await LastShotAsync(db, sheet.MachineId, sheet.BagId);
@@ -94,7 +125,27 @@ public static class PrepareEndpoints
             machine.WillingForceKgf, problems, Cautions(machine),
             last is null ? null : new(
                 last.Id, last.PulledAt, last.GrindSetting, last.DoseGrams, last.Measures.CupGrams, last.Measures.SecondsFromPressure,
-                last.Measures.R10, last.Liking));
+                last.Measures.R10, last.Liking),
+            puck, sound ? Abilities.Strokes(machine, sheet.DoseGrams, sheet.YieldGrams) : null, Ratios(bag, sheet, sound, largest),
+            Preparation.HolderWord(bag is null ? 0 : await db.Shots.CountAsync(s => s.BagId == bag.Id && s.DeletedAt == null), preparation.Bottomless),
+            sound ? PlanReach.Problems(plan, machine, sheet.DoseGrams, sheet.YieldGrams) : [], await SinceAsync(sheet, row, bag, plan, basketRow, db));
+    }
+
+    private static List<RatioView> Ratios(Bag? bag, Sheet sheet, bool sound, double? largest) => !sound ? [] :
+        [.. RatioAdvice.Of(bag?.RoastLevel ?? "").Select(r => (Choice: r, Yield: Math.Round(r.Ratio * sheet.DoseGrams))).Select(r =>
+            new RatioView(r.Choice.School, r.Choice.Ratio, r.Yield, r.Choice.Why, r.Yield <= largest))];
+
+    /// <summary>What is no longer as it was in the shot that the sheet says it is the same as.</summary>
+    private static async Task<SinceShot?> SinceAsync(Sheet sheet, BenchMachine machine, Bag? bag, PullPlan plan, BenchBasket? basket, RuddyContext db)
+    {
+        if (sheet.SameAsShotId is not { } id) return null;
+        var shot = await ShotViews.WithNames(db.Shots.AsNoTracking()).Include(s => s.Basket).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null);
+        if (shot is null) return null;
+        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId);
+        var changed = WhatChanged.Between(
+            new(shot.Machine!.Name, shot.Bag?.Name, shot.Grinder?.Name, shot.GrindSetting, shot.DoseGrams, shot.YieldGrams, shot.PlanName, shot.Basket?.Name, shot.Preparation ?? sheet.Preparation ?? new()),
+            new(machine.Name, bag?.Name, grinder?.Name, sheet.GrindSetting, sheet.DoseGrams, sheet.YieldGrams, plan.Name, basket?.Name, sheet.Preparation ?? new()));
+        return new(id, changed.Things, changed.Warning);
     }
 
     private static Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId) =>

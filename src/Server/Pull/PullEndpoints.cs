@@ -4,6 +4,7 @@ using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Store;
@@ -62,7 +63,7 @@ public static class PullEndpoints
         var start = desk.CurrentStart;
         var sheet = start?.Sheet ?? answer.Sheet;
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId);
-        var plan = start?.Plan ?? ShippedPlans.Find(sheet.PlanKey)!;
+        var plan = start?.Plan ?? PlanLibrary.For(machine.Spec, await PlanLibrary.AllAsync(db), sheet.PlanKey);
         var (course, seconds) = PlanCourse.Usual(plan, machine.Spec, sheet.DoseGrams, sheet.YieldGrams);
         return new(
             desk.WholeFrame(), sheet, plan, course, seconds, machine.Name,
@@ -78,7 +79,7 @@ public static class PullEndpoints
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId);
         var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId);
         var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId);
-        var plan = ShippedPlans.Find(sheet.PlanKey)!;
+        var plan = PlanLibrary.For(machine.Spec, await PlanLibrary.AllAsync(db), sheet.PlanKey);
         desk.Ready(sheet, plan, machine, answer.WaterC, new
         {
             Pull = "ready",
@@ -171,6 +172,8 @@ public static class PullEndpoints
             BagId = sheet.BagId,
             GrinderId = sheet.GrinderId,
             GrindSetting = sheet.GrindSetting,
+            BasketId = sheet.BasketId,
+            Preparation = sheet.Preparation,
             DoseGrams = sheet.DoseGrams,
             YieldGrams = sheet.YieldGrams,
             WaterC = Math.Round(start.WaterC, 1),

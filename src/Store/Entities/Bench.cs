@@ -1,5 +1,7 @@
 using RuddySpring.Core.Beans;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Store.Entities;
 
@@ -76,4 +78,29 @@ public sealed class Bag
 
     /// <summary>The dates its age goes by.</summary>
     public BagDates Dates => new(RoastedOn, FrozenOn, ThawedOn);
+}
+
+/// <summary>A basket in the drawer.</summary>
+public sealed class BenchBasket
+{
+    public int Id { get; set; }
+    public string Name { get; set; } = "";
+
+    /// <summary>The basket as the core knows it; stored as JSON.</summary>
+    public Basket Spec { get; set; } = Basket.Of(FamilyDefaults.Of(MachineFamily.PortableLever).Machine);
+}
+
+/// <summary>A pull plan of the household's own.</summary>
+public sealed class OwnPlan
+{
+    public int Id { get; set; }
+
+    /// <summary>The plan; stored as JSON. Its key is <c>own-</c> and the number.</summary>
+    public PullPlan Plan { get; set; } = ShippedPlans.EarlyPeak;
+
+    /// <summary>When it was thrown into the bin, UTC; null while it is in use.</summary>
+    public DateTime? DeletedAt { get; set; }
+
+    /// <summary>The plan under its own key.</summary>
+    public PullPlan Keyed => Plan with { Key = $"own-{Id}" };
 }

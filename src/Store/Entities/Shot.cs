@@ -1,3 +1,4 @@
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 
@@ -38,6 +39,12 @@ public sealed class Shot
 
     /// <summary>On the grinder's own scale.</summary>
     public double? GrindSetting { get; set; }
+
+    public int? BasketId { get; set; }
+    public BenchBasket? Basket { get; set; }
+
+    /// <summary>How the puck was prepared; null where nobody said. Stored as JSON.</summary>
+    public Preparation? Preparation { get; set; }
 
     public double DoseGrams { get; set; }
 

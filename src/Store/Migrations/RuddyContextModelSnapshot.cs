@@ -62,6 +62,25 @@ namespace RuddySpring.Store.Migrations
                     b.ToTable("Bags");
                 });
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.BenchBasket", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Spec")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Baskets");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.BenchMachine", b =>
                 {
                     b.Property<int>("Id")
@@ -175,6 +194,24 @@ namespace RuddySpring.Store.Migrations
                     b.ToTable("Households");
                 });
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.OwnPlan", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("DeletedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Plan")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Plans");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.Session", b =>
                 {
                     b.Property<int>("Id")
@@ -226,6 +263,9 @@ namespace RuddySpring.Store.Migrations
                     b.Property<int?>("BagId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("BasketId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int?>("BrewerId")
                         .HasColumnType("INTEGER");
 
@@ -257,6 +297,9 @@ namespace RuddySpring.Store.Migrations
 
                     b.Property<string>("PlanName")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Preparation")
                         .HasColumnType("TEXT");
 
                     b.Property<long>("PulledAt")
@@ -336,6 +379,11 @@ namespace RuddySpring.Store.Migrations
                         .HasForeignKey("BagId")
                         .OnDelete(DeleteBehavior.Restrict);
 
+                    b.HasOne("RuddySpring.Store.Entities.BenchBasket", "Basket")
+                        .WithMany()
+                        .HasForeignKey("BasketId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
                     b.HasOne("RuddySpring.Store.Entities.Brewer", "Brewer")
                         .WithMany()
                         .HasForeignKey("BrewerId")
@@ -385,6 +433,8 @@ namespace RuddySpring.Store.Migrations
                         });
 
                     b.Navigation("Bag");
+
+                    b.Navigation("Basket");
 
                     b.Navigation("Brewer");
 

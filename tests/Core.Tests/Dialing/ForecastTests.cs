@@ -75,32 +75,4 @@ public sealed class ForecastTests
         Assert.True(inside >= 0.9 * counted, $"{inside} of {counted} inside");
         Assert.True(widths.Average() <= 0.2, $"half width {widths.Average():0.00}");
     }
-
-    [Theory] // common practice: leave the grind and change the dose by a gram, cut the cup shorter, or let the arm correct
-    [InlineData(6.0)]
-    [InlineData(9.5)]
-    [InlineData(8.6)]
-    public void With_the_grind_fixed_each_other_change_lands_the_time(double r10)
-    {
-        var (machine, dose, yield) = Portable;
-        var unit = GrindResistance.Of(new PuckParameters { DoseGrams = dose, ResistanceBarSPerMl = 1 });
-        PuckParameters At(double d) => new() { DoseGrams = d, ResistanceBarSPerMl = r10 / unit * d / dose, WaterC = 90 };
-        var strong = machine with { WillingForceKgf = 40, ChamberMl = 90 };
-        var now = ShotSimulator.Run(At(dose), Plan, strong, yield).Seconds;
-        var changes = SolveTheRest.Of(new(At, Plan, strong, dose, yield), 37);
-        Assert.NotEmpty(changes);
-        Assert.Equal(changes.OrderBy(c => Math.Abs(c.Share)), changes);
-        foreach (var change in changes)
-        {
-            var shot = change.Of switch
-            {
-                ChangeOf.Dose => ShotSimulator.Run(At(change.Value), Plan, strong, yield),
-                ChangeOf.Yield => ShotSimulator.Run(At(dose), Plan, strong, change.Value),
-                _ => ShotSimulator.Run(At(dose), Plan with { Phases = [.. Plan.Phases.Select(p => p with { ToBar = Math.Min(12, p.ToBar * change.Value) })] }, strong, yield),
-            };
-            Assert.Equal(37, shot.Seconds, 1.0);
-            // too fast asks for more coffee, a longer cup or a softer arm; too slow for the opposite
-            Assert.Equal(now < 37, change.Of == ChangeOf.Pressure ? change.Share < 0 : change.Share > 0);
-        }
-    }
 }

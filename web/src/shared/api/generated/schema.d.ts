@@ -335,6 +335,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/baskets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BasketChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/baskets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BasketChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/rest": {
         parameters: {
             query?: never;
@@ -506,6 +586,43 @@ export interface paths {
             };
         };
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prepare/same-as/{shotId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    shotId: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetAnswer"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1629,6 +1746,257 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PullPlan"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanPreviewView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PullPlan"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PullPlan"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{key}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2083,6 +2451,53 @@ export interface components {
             frozen: boolean;
             meaning: string;
         };
+        /** @description One basket. */
+        Basket: {
+            /**
+             * Format: double
+             * @description Inner diameter in mm, 35 to 65.
+             */
+            diameterMm: number;
+            /**
+             * Format: double
+             * @description Inner depth in mm, 8 to 90.
+             */
+            depthMm: number;
+            /** @description Whether a ridge in the wall holds it in the portafilter. */
+            ridged?: boolean;
+            /**
+             * Format: double
+             * @description Dose it is made for, g, 5 to 30.
+             */
+            nominalDoseGrams: number;
+            /** @description Its wall. */
+            shape?: components["schemas"]["BasketShape"];
+            /**
+             * Format: double
+             * @description Orifice constant in bar s2/ml2 of a flow-restricting basket; 0 for an ordinary one.
+             */
+            restrictorBarS2PerMl2?: number;
+            /**
+             * Format: double
+             * @description Thickness of the metal screen that is used with it, mm, 0.2 to 4.
+             */
+            screenMm?: number;
+        };
+        BasketChange: {
+            name: string;
+            spec: components["schemas"]["Basket"];
+        };
+        /**
+         * @description How a basket's wall runs.
+         * @enum {unknown}
+         */
+        BasketShape: "Straight" | "Tapered";
+        BasketView: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            spec: components["schemas"]["Basket"];
+        };
         /** @description What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's temperature. */
         BehindTheGauge: {
             /**
@@ -2118,6 +2533,7 @@ export interface components {
             families: components["schemas"]["FamilyView"][];
             rest: components["schemas"]["RestWindow"];
             restSchools: components["schemas"]["NamedRest"][];
+            baskets: components["schemas"]["BasketView"][];
         };
         /** @description What bleeding a stable boiler to a lower pressure gives. */
         BleedPlan: {
@@ -2205,21 +2621,32 @@ export interface components {
             name: string;
         };
         /**
-         * @description What is changed to land the time while everything else stays.
+         * @description What may be changed to land the time.
          * @enum {unknown}
          */
-        ChangeOf: "Dose" | "Yield" | "Pressure";
-        /** @description One change that lands the time with the grind left as it is. */
-        ChangeView: {
+        ChangeOf: "Dose" | "Yield" | "Pressure" | "Grind";
+        /** @description One thing to change. */
+        ChangePart: {
             /** @description What changes. */
             of: components["schemas"]["ChangeOf"];
             /**
              * Format: double
-             * @description To what, in what the sheet takes: g to a tenth, or the factor on every pressure.
+             * @description To what, in what the sheet takes: g to a tenth, a setting of the grinder, or the factor on every pressure.
              */
             value: number;
+        };
+        /** @description A change that lands the time while what is locked stays. */
+        ChangeView: {
+            /** @description One thing, or two together. */
+            parts: components["schemas"]["ChangePart"][];
             /** @description In words. */
             sentence: string;
+        };
+        /** @description One thing that is not as it was. */
+        ChangedThing: {
+            what: string;
+            was: string;
+            now: string;
         };
         /**
          * @description What a channel of a trace holds.
@@ -2522,6 +2949,11 @@ export interface components {
              */
             strokeShare?: null | number;
         };
+        /**
+         * @description Where the top of the dry puck stands under the rim.
+         * @enum {unknown}
+         */
+        Headspace: "TooMuch" | "Tight" | "Right" | "TooLittle";
         /**
          * @description What a machine's heat goes by, apart from the heat capacity of its group or chamber, which is double Machine.MetalHeatCapacity
          *     and counts the portafilter that sits in it. Family defaults are rounded common practice and the fit to what people report
@@ -3251,11 +3683,34 @@ export interface components {
          * @enum {unknown}
          */
         Origin: "Measured" | "Followed" | "Imported";
+        /** @description A plan of the household's own, as it was kept. */
+        OwnPlanView: {
+            /** Format: int32 */
+            id: number;
+            plan: components["schemas"]["PullPlan"];
+        };
         /**
          * @description What ends a phase of a pull.
          * @enum {unknown}
          */
-        PhaseEnding: "FirstDrops" | "Seconds" | "YieldShare";
+        PhaseEnding: "FirstDrops" | "Seconds" | "YieldShare" | "Grams" | "Blonding" | "Strokes";
+        /**
+         * @description What the hand does in a phase.
+         * @default Press
+         * @enum {unknown}
+         */
+        PhaseMove: "Press" | "HoldFlow" | "Lift" | "Rest";
+        /** @description A plan as a file: what PlanEndpoints gives out and takes in. */
+        PlanFile: {
+            /** @description Always `ruddy-spring-plan`. */
+            format: string;
+            /**
+             * Format: int32
+             * @description Version of the format, 1.
+             */
+            version: number;
+            plan: components["schemas"]["PullPlan"];
+        };
         /** @description The plan's pressure at one instant and the index of the phase that is due then. */
         PlanPoint: {
             /**
@@ -3273,6 +3728,56 @@ export interface components {
              * @description Index of the phase.
              */
             phase: number;
+        };
+        /** @description A plan on a machine and a puck, before it is pulled: how it would run, and what the machine does not give. */
+        PlanPreview: {
+            /** @description Ten a second. */
+            points: components["schemas"]["PreviewPoint"][];
+            /**
+             * Format: double
+             * @description Until the yield, or until it was given up.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description When the first drops fall; null where none do.
+             */
+            firstDropsSeconds: null | number;
+            /** @description Whether the yield is reached. */
+            reachedYield: boolean;
+            /** @description What the plan asks that the machine does not give. */
+            problems: components["schemas"]["PlanProblem"][];
+        };
+        /** @description How a plan would run with the sheet as it stands. */
+        PlanPreviewView: {
+            /** @description The plan. */
+            plan: components["schemas"]["PullPlan"];
+            /** @description Its course; null where the plan itself has a problem. */
+            preview: components["schemas"]["PlanPreview"];
+            /**
+             * Format: double
+             * @description From the sheet.
+             */
+            doseGrams: number;
+            /**
+             * Format: double
+             * @description From the sheet.
+             */
+            yieldGrams: number;
+            /** @description From the sheet. */
+            machineName: string;
+            /** @description Times that count as landing. */
+            lands: components["schemas"]["TimeBand"];
+        };
+        /** @description Something a plan asks of a machine that it does not give, and what to change. */
+        PlanProblem: {
+            /**
+             * Format: int32
+             * @description Index of the phase.
+             */
+            phase: number;
+            /** @description What is wrong and what to change. */
+            sentence: string;
         };
         /** @description A point of the predicted shot. */
         PredictedPoint: {
@@ -3338,19 +3843,125 @@ export interface components {
         PredictionView: {
             shot: null | components["schemas"]["PredictedShot"];
             grind: null | components["schemas"]["GrindAdviceView"];
-            /** @description Where the predicted time is out of its band: the single changes that land it, smallest first. */
-            withThisGrind: components["schemas"]["ChangeView"][];
+            /** @description Where the predicted time is out of its band: the changes that land it, smallest first. */
+            landing: components["schemas"]["ChangeView"][];
         };
         /**
          * @description How the metal of a kettle-filled machine is warmed (common practice).
          * @enum {unknown}
          */
         PreheatMethod: "None" | "FillAndHold" | "SteamBath" | "Submersion" | "BlankPresses" | "ElectricStep";
+        /** @description How a puck was prepared. People disagree on all of it; what all agree on is doing it the same each time. */
+        Preparation: {
+            /**
+             * @description A fine mist of water on the beans, against static.
+             * @default false
+             */
+            misted: boolean;
+            /**
+             * @description Clumps stirred out with needles.
+             * @default false
+             */
+            stirred: boolean;
+            /**
+             * @description Settled by tapping.
+             * @default false
+             */
+            tapped: boolean;
+            /**
+             * Format: double
+             * @description Tamp in kgf, 0 to 40; null where nobody weighed it.
+             */
+            tampKgf?: null | number;
+            /** @description What lies on the puck. */
+            cover?: components["schemas"]["PuckCover"];
+            /**
+             * @description A bottomless holder instead of a spout.
+             * @default false
+             */
+            bottomless: boolean;
+        };
         /**
          * @description What the hand does to make pressure.
          * @enum {unknown}
          */
         PressureBy: "Arm" | "Spring" | "Strokes";
+        /** @description One instant of a plan as it would run. */
+        PreviewPoint: {
+            /**
+             * Format: double
+             * @description Since the lever moved.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description What the plan wants.
+             */
+            targetBar: number;
+            /**
+             * Format: double
+             * @description What comes of it.
+             */
+            pressureBar: number;
+            /**
+             * Format: double
+             * @description In the cup.
+             */
+            cupGrams: number;
+            /**
+             * Format: double
+             * @description Out of the puck.
+             */
+            flowMlPerS: number;
+            /**
+             * Format: double
+             * @description Water the piston has moved.
+             */
+            movedMl: number;
+            /**
+             * Format: double
+             * @description Most the machine gives then.
+             */
+            mostBar: number;
+            /**
+             * Format: int32
+             * @description Index of the phase that is due.
+             */
+            phase: number;
+        };
+        /**
+         * @description What lies on the puck.
+         * @default Nothing
+         * @enum {unknown}
+         */
+        PuckCover: "Nothing" | "Screen" | "Paper";
+        /** @description How a dose lies in a basket. */
+        PuckFit: {
+            /**
+             * Format: double
+             * @description Height of the tamped dry puck.
+             */
+            puckMm: number;
+            /**
+             * Format: double
+             * @description From the puck, or what lies on it, to the rim; negative where it stands over it.
+             */
+            headspaceMm: number;
+            /** @description What that means. */
+            headspace: components["schemas"]["Headspace"];
+            /** @description In words, with the check by the screen's imprint. */
+            sentence: string;
+            /**
+             * Format: double
+             * @description Least dose that stands right, g.
+             */
+            fromGrams: number;
+            /**
+             * Format: double
+             * @description Most dose that stands right, g.
+             */
+            toGrams: number;
+        };
         /** @description A spent puck on the scale. */
         PuckReading: {
             /**
@@ -3373,28 +3984,36 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description Pressure at the end, bar gauge, 0 to 12.
+             * @description Pressure at the end, bar gauge, 0 to 12; the most that holding a flow may take.
              */
             toBar: number;
             /** @description What ends it. */
             ending: components["schemas"]["PhaseEnding"];
             /**
              * Format: double
-             * @description Seconds or share of the yield; unused for first drops.
+             * @description Seconds, share of the yield, g or strokes; unused for first drops and blonding.
              */
             endsAt: number;
             /**
              * Format: double
-             * @description Seconds to reach the pressure when the phase ends on first drops.
+             * @description Seconds to reach the pressure when the phase ends on an event, 0 to 60.
              */
             leadSeconds: number;
             /**
              * Format: double
-             * @description Longest the phase may last when its event does not come.
+             * @description Longest the phase may last when its event does not come, 1 to 180.
              */
             atMostSeconds: number;
             /** @description What to do, as an imperative without its ending. */
             cue: string;
+            /** @description What the hand does. */
+            move?: components["schemas"]["PhaseMove"];
+            /**
+             * Format: double
+             * @description Flow to hold, ml/s, 0.2 to 6; unused otherwise.
+             * @default 0
+             */
+            flowMlPerS: number;
         };
         /** @description A pull as phases of pressure, with the width of the band that counts as on plan. */
         PullPlan: {
@@ -3406,16 +4025,21 @@ export interface components {
             why: string;
             /**
              * Format: double
-             * @description Half width of the band, bar.
+             * @description Half width of the band, bar, 0.1 to 3.
              */
             bandBar: number;
             /** @description In order; the last one ends at the yield. */
             phases: components["schemas"]["PullPhase"][];
+            lands?: null | components["schemas"]["TimeBand"];
+            /** @description Machines it is meant for; null for all that the arm or strokes press. */
+            families?: null | components["schemas"]["MachineFamily"][];
             /**
              * Format: double
              * @description Highest pressure of the plan, bar.
              */
             peakBar?: number;
+            /** @description Times to the yield that count as landing, from the lever's first move (common practice). */
+            landingSeconds?: components["schemas"]["TimeBand"];
         };
         /**
          * @description How far a pull has come.
@@ -3442,6 +4066,17 @@ export interface components {
              */
             maxHandForceKgf: null | number;
             cautions: string[];
+        };
+        /** @description A ratio to choose, with the yield it makes of the sheet's dose. */
+        RatioView: {
+            school: string;
+            /** Format: double */
+            ratio: number;
+            /** Format: double */
+            yieldGrams: number;
+            why: string;
+            /** @description Whether the machine gives so much. */
+            fits: boolean;
         };
         /** @description A reading as the screen lists it. */
         ReadingView: {
@@ -3664,6 +4299,12 @@ export interface components {
             /** Format: double */
             yieldGrams: number;
             planKey: string;
+            /** Format: int32 */
+            basketId?: null | number;
+            preparation?: null | components["schemas"]["Preparation"];
+            locked?: null | components["schemas"]["ChangeOf"][];
+            /** Format: int32 */
+            sameAsShotId?: null | number;
         };
         /** @description One thing to set or expect, computed from the sheet. */
         SheetAnswer: {
@@ -3727,6 +4368,19 @@ export interface components {
             problems: components["schemas"]["SheetProblem"][];
             cautions: string[];
             lastTime: null | components["schemas"]["LastTime"];
+            puck: null | components["schemas"]["PuckFit"];
+            /**
+             * Format: int32
+             * @description Strokes, pumps or steps for the yield.
+             */
+            strokes: null | number;
+            /** @description Ratios for this roast; empty without beans. */
+            ratios: components["schemas"]["RatioView"][];
+            /** @description Spout or bottomless, and why. */
+            holderWord: string;
+            /** @description What the plan asks that the machine does not give. */
+            planProblems: components["schemas"]["PlanProblem"][];
+            since: null | components["schemas"]["SinceShot"];
         };
         /** @description A number of the sheet that does not do, and why. */
         SheetProblem: {
@@ -3799,6 +4453,13 @@ export interface components {
             curves: components["schemas"]["Curves"];
             origins: components["schemas"]["ChannelOrigin"][];
             notices: string;
+        };
+        /** @description What is no longer as it was in the shot that the sheet started from. */
+        SinceShot: {
+            /** Format: int32 */
+            shotId: number;
+            things: components["schemas"]["ChangedThing"][];
+            warning: null | string;
         };
         /** @description How soft some air under the piston makes the lever. */
         SoftPoint: {
@@ -3944,6 +4605,15 @@ export interface components {
             minutes: number;
             /** Format: double */
             groupC: number;
+        };
+        /** @description Times to the yield that count as landing, s from the lever's first move. */
+        TimeBand: {
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            best: number;
+            /** Format: double */
+            high: number;
         };
         /** @description One way to warm a kettle machine, and what it gives. */
         WarmWay: {

@@ -1,0 +1,33 @@
+namespace RuddySpring.Core.Puck;
+
+/// <summary>How a puck was prepared. People disagree on all of it; what all agree on is doing it the same each time.</summary>
+/// <param name="Misted">A fine mist of water on the beans, against static.</param>
+/// <param name="Stirred">Clumps stirred out with needles.</param>
+/// <param name="Tapped">Settled by tapping.</param>
+/// <param name="TampKgf">Tamp in kgf, 0 to 40; null where nobody weighed it.</param>
+/// <param name="Cover">What lies on the puck.</param>
+/// <param name="Bottomless">A bottomless holder instead of a spout.</param>
+public sealed record Preparation(
+    bool Misted = false, bool Stirred = false, bool Tapped = false, double? TampKgf = null, PuckCover Cover = PuckCover.Nothing,
+    bool Bottomless = false)
+{
+    public static readonly FieldRange Tamp = new("tampKgf", "Tamp", 0, 40, "kgf");
+    private const int ShotsUntilKnown = 3;
+
+    /// <summary>The preparation with its number checked.</summary>
+    /// <exception cref="FieldRangeException">The tamp is out of range.</exception>
+    public Preparation Checked()
+    {
+        if (TampKgf is { } tamp) Tamp.Check(tamp);
+        return this;
+    }
+
+    /// <summary>Which holder to use with a coffee after so many shots of it (common practice).</summary>
+    public static string HolderWord(int shotsOfThisCoffee, bool bottomless) => (shotsOfThisCoffee < ShotsUntilKnown, bottomless) switch
+    {
+        (true, true) => "This coffee is new here and may spurt: a spout saves the shirt, and hides a bad pour. Change back once it is dialled in.",
+        (true, false) => "A spout saves the shirt while this coffee is new; it also hides a channel. Bottomless shows everything.",
+        (false, true) => "Watch for an even cone, spurts, bald spots and pale streaks; a stream that only leans is no channel.",
+        _ => "It is dialled in: a bottomless holder would now show how even the puck is.",
+    };
+}

@@ -1,0 +1,38 @@
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
+
+namespace RuddySpring.Core.Pulls;
+
+/// <summary>One instant of a plan as it would run.</summary>
+/// <param name="Seconds">Since the lever moved.</param>
+/// <param name="TargetBar">What the plan wants.</param>
+/// <param name="PressureBar">What comes of it.</param>
+/// <param name="CupGrams">In the cup.</param>
+/// <param name="FlowMlPerS">Out of the puck.</param>
+/// <param name="MovedMl">Water the piston has moved.</param>
+/// <param name="MostBar">Most the machine gives then.</param>
+/// <param name="Phase">Index of the phase that is due.</param>
+public sealed record PreviewPoint(
+    double Seconds, double TargetBar, double PressureBar, double CupGrams, double FlowMlPerS, double MovedMl, double MostBar, int Phase);
+
+/// <summary>A plan on a machine and a puck, before it is pulled: how it would run, and what the machine does not give.</summary>
+/// <param name="Points">Ten a second.</param>
+/// <param name="Seconds">Until the yield, or until it was given up.</param>
+/// <param name="FirstDropsSeconds">When the first drops fall; null where none do.</param>
+/// <param name="ReachedYield">Whether the yield is reached.</param>
+/// <param name="Problems">What the plan asks that the machine does not give.</param>
+public sealed record PlanPreview(
+    IReadOnlyList<PreviewPoint> Points, double Seconds, double? FirstDropsSeconds, bool ReachedYield, IReadOnlyList<PlanProblem> Problems)
+{
+    /// <summary>Of a plan on a puck.</summary>
+    /// <exception cref="FieldRangeException">A number of the plan is out of range.</exception>
+    /// <exception cref="DoesNotFitException">Its points cross.</exception>
+    public static PlanPreview Of(PullPlan plan, Machine machine, PuckParameters puck, double yieldGrams)
+    {
+        var shot = ShotSimulator.Run(puck, plan.Checked(), machine, yieldGrams);
+        var course = PlanCourse.Along(plan, machine, shot, yieldGrams);
+        var points = shot.Samples.Zip(course, (s, c) => new PreviewPoint(
+            s.Seconds, c.Bar, s.PressureBar, s.CupGrams, s.FlowMlPerS, s.MovedMl, s.MostBar, c.Phase)).ToList();
+        return new(points, shot.Seconds, shot.FirstDropsSeconds, shot.ReachedYield, PlanReach.Problems(plan, machine, puck.DoseGrams, yieldGrams));
+    }
+}

@@ -1,0 +1,75 @@
+using RuddySpring.Core.Machines;
+
+namespace RuddySpring.Core.Pulls;
+
+/// <summary>The most pressure a machine gives at a share of the yield in the cup.</summary>
+public sealed record ReachPoint(double YieldShare, double MostBar);
+
+/// <summary>Something a plan asks of a machine that it does not give, and what to change.</summary>
+/// <param name="Phase">Index of the phase.</param>
+/// <param name="Sentence">What is wrong and what to change.</param>
+public sealed record PlanProblem(int Phase, string Sentence);
+
+/// <summary>
+/// What a machine can do of a plan: the force the brewer allows over the stroke, the spring's line, strokes and chamber.
+/// </summary>
+public static class PlanReach
+{
+    private const int Steps = 40;
+    private const double Slack = 0.25;
+
+    /// <summary>Most pressure over the cup, 41 points; a spring is taken as cocked anew whenever its stroke has run out.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="doseGrams">Dose in g.</param>
+    /// <param name="yieldGrams">Yield in g.</param>
+    public static IReadOnlyList<ReachPoint> Of(Machine machine, double doseGrams, double yieldGrams)
+    {
+        var held = machine.RetentionPerGram * CupVolumes.Dose.Check(doseGrams);
+        CupVolumes.Yield.Check(yieldGrams);
+        return [.. Enumerable.Range(0, Steps + 1).Select(i =>
+        {
+            var share = (double)i / Steps;
+            return new ReachPoint(share, Most(machine, held + (share * yieldGrams)));
+        })];
+    }
+
+    /// <summary>What a plan asks that the machine does not give; empty where all of it can be done.</summary>
+    public static IReadOnlyList<PlanProblem> Problems(PullPlan plan, Machine machine, double doseGrams, double yieldGrams)
+    {
+        var reach = Of(machine, doseGrams, yieldGrams);
+        var found = new List<PlanProblem>();
+        var share = 0.0;
+        for (var i = 0; i < plan.Phases.Count; i++)
+        {
+            var phase = plan.Phases[i];
+            if (phase.Ending == PhaseEnding.YieldShare) share = phase.EndsAt;
+            if (phase.Ending == PhaseEnding.Grams) share = Math.Clamp(phase.EndsAt / yieldGrams, 0, 1);
+            if (phase.Ending == PhaseEnding.Grams && phase.EndsAt > yieldGrams)
+                found.Add(new(i, FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, ends at {phase.EndsAt:0.#} g, beyond the yield of {yieldGrams:0.#} g: it is never reached. Ask for at most {yieldGrams:0.#} g.")));
+            if (phase.Move == PhaseMove.Lift && machine.BoilerGaugeBar is not { })
+                found.Add(new(i, $"Phase {i + 1}, {phase.Name}, lifts the lever to refill, and this machine has no boiler to refill from. Take the phase out."));
+            var most = phase.Move == PhaseMove.Lift ? machine.BoilerGaugeBar ?? 12 : MostAround(machine, reach, share, phase);
+            if (phase.Move is PhaseMove.Rest || phase.ToBar <= most + Slack) continue;
+            found.Add(new(i, machine.PressureBy switch
+            {
+                _ when phase.Move == PhaseMove.Lift => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {phase.ToBar:0.0} bar with the lever up, where the boiler gives {most:0.0} bar. Lower it to that."),
+                PressureBy.Spring => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {phase.ToBar:0.0} bar where the spring gives {most:0.0} bar: the hand can hold a spring back and hardly add to it. Lower the point, or lift and cock the spring again before it."),
+                _ => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {phase.ToBar:0.0} bar; {machine.WillingForceKgf:0} kgf at the handle give {most:0.0} bar on this lever. Lower the point, or be willing to use {Lever.HandForceKgf(machine, phase.ToBar):0} kgf."),
+            }));
+        }
+
+        return found;
+    }
+
+    /// <summary>A phase before the first drops, or one of a stroke of its own, starts from the top of the spring.</summary>
+    private static double MostAround(Machine machine, IReadOnlyList<ReachPoint> reach, double share, PullPhase phase) =>
+        machine.PressureBy != PressureBy.Spring ? reach.Max(r => r.MostBar)
+        : phase.Ending is PhaseEnding.YieldShare or PhaseEnding.Grams ? reach[(int)Math.Round(share * Steps)].MostBar
+        : machine.SpringTopBar ?? 12;
+
+    private static double Most(Machine machine, double movedMl) => machine.PressureBy switch
+    {
+        PressureBy.Arm => Lever.PressureBar(machine, machine.WillingForceKgf, movedMl % machine.ChamberMl / machine.ChamberMl),
+        _ => ShotSimulator.MostPressureBar(machine, movedMl),
+    };
+}

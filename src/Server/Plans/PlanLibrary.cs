@@ -1,0 +1,21 @@
+using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
+using RuddySpring.Store;
+
+namespace RuddySpring.Server.Plans;
+
+/// <summary>The pull plans there are: those that ship, and the household's own.</summary>
+public static class PlanLibrary
+{
+    /// <summary>All of them, the one to start with first.</summary>
+    public static async Task<IReadOnlyList<PullPlan>> AllAsync(RuddyContext db) =>
+        [.. ShippedPlans.All, .. (await db.Plans.AsNoTracking().Where(p => p.DeletedAt == null).OrderBy(p => p.Id).ToListAsync()).Select(p => p.Keyed)];
+
+    /// <summary>Keys of the plans that a machine can pull.</summary>
+    public static IReadOnlyList<string> KeysFor(Machine machine, IReadOnlyList<PullPlan> plans) => [.. plans.Where(p => p.Suits(machine)).Select(p => p.Key)];
+
+    /// <summary>The plan with a key where a machine can pull it; otherwise the first that it can.</summary>
+    public static PullPlan For(Machine machine, IReadOnlyList<PullPlan> plans, string key) =>
+        plans.FirstOrDefault(p => p.Key == key && p.Suits(machine)) ?? plans.First(p => p.Suits(machine));
+}
