@@ -15,6 +15,8 @@ const ShelfPage = lazy(() => import('./shelf/ShelfPage'));
 const MachinesPage = lazy(() => import('./machines/MachinesPage'));
 const NewMachinePage = lazy(() => import('./machines/NewMachinePage'));
 const MachinePage = lazy(() => import('./machines/MachinePage'));
+const PlansPage = lazy(() => import('./plans/PlansPage'));
+const PlanPage = lazy(() => import('./plans/PlanPage'));
 const SettingsPage = lazy(() => import('./settings/SettingsPage'));
 
 const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{element}</Suspense>;
@@ -37,6 +39,8 @@ const router = createBrowserRouter([
       { path: 'machines', element: page(<MachinesPage />) },
       { path: 'machines/new', element: page(<NewMachinePage />) },
       { path: 'machines/:id', element: page(<MachinePage />) },
+      { path: 'plans', element: page(<PlansPage />) },
+      { path: 'plans/:key', element: page(<PlanPage />) },
       { path: 'settings', element: page(<SettingsPage />) },
       { path: '*', element: <NotThere /> },
     ],

@@ -102,9 +102,7 @@ public static class SolveTheRest
         var yield = moved.GetValueOrDefault(ChangeOf.Yield, shot.YieldGrams);
         var setting = moved.GetValueOrDefault(ChangeOf.Grind, shot.Setting ?? 0);
         var press = moved.GetValueOrDefault(ChangeOf.Pressure, 1);
-        var plan = moved.ContainsKey(ChangeOf.Pressure)
-            ? shot.Plan with { Phases = [.. shot.Plan.Phases.Select(p => p with { ToBar = Math.Min(PullPlan.PlanPressure.Max, p.ToBar * press) })] }
-            : shot.Plan;
+        var plan = moved.ContainsKey(ChangeOf.Pressure) ? shot.Plan.Scaled(press) : shot.Plan;
         var run = ShotSimulator.Run(shot.PuckAt(dose, setting), plan, shot.Machine, yield);
         return run.ReachedYield ? run.Seconds : double.PositiveInfinity;
     }

@@ -19,6 +19,9 @@ public sealed record WhatChanged(IReadOnlyList<ChangedThing> Things, string? War
 {
     private const double SameRatio = 0.02;
 
+    // doses are weighed to 0.1 g (common practice): a tenth either way is the same dose
+    private const double SameDoseGrams = 0.15;
+
     /// <summary>What is no longer as it was.</summary>
     public static WhatChanged Between(ShotSetup was, ShotSetup now)
     {
@@ -33,8 +36,8 @@ public sealed record WhatChanged(IReadOnlyList<ChangedThing> Things, string? War
         Add("grinder", was.Grinder ?? "none", now.Grinder ?? "none");
         Add("grind", Number(was.GrindSetting), Number(now.GrindSetting));
         Add("basket", was.Basket ?? "the machine's own", now.Basket ?? "the machine's own");
-        Add("dose", Grams(was.DoseGrams), Grams(now.DoseGrams));
-        var doseMoved = Grams(was.DoseGrams) != Grams(now.DoseGrams);
+        var doseMoved = Math.Abs(was.DoseGrams - now.DoseGrams) > SameDoseGrams;
+        if (doseMoved) Add("dose", Grams(was.DoseGrams), Grams(now.DoseGrams));
         var sameRatio = Math.Abs((now.YieldGrams / now.DoseGrams) - (was.YieldGrams / was.DoseGrams)) < SameRatio;
         if (!doseMoved || !sameRatio) Add("yield", Grams(was.YieldGrams), Grams(now.YieldGrams));
         Add("plan", was.Plan, now.Plan);

@@ -93,6 +93,7 @@ public sealed record PullPlan(
     public static readonly FieldRange AtMost = new("atMostSeconds", "Longest a phase may last", 1, 180, "s");
     public static readonly FieldRange HeldFlow = new("flowMlPerS", "Flow to hold", 0.2, 6, "ml/s");
     public static readonly FieldRange LandingTime = new("lands", "Time to the yield", 5, 240, "s");
+    public static readonly FieldRange Scale = new("factor", "Factor on the pressures", 0.5, 1.5, "");
     private static readonly TimeBand UsualBand = new(31, 37, 44);
 
     /// <summary>Highest pressure of the plan, bar.</summary>
@@ -105,6 +106,25 @@ public sealed record PullPlan(
     public bool Suits(Machine machine) =>
         (Families is not { Count: > 0 } families || families.Contains(machine.Family))
         && (machine.HasBoiler || Phases.All(p => p.Move != PhaseMove.Lift));
+
+    /// <summary>The plan with every pressure of the hand times a factor, 0.5 to 1.5, under a name that says so.</summary>
+    /// <exception cref="FieldRangeException">The factor is out of range.</exception>
+    public PullPlan Scaled(double factor)
+    {
+        Scale.Check(factor);
+        double Bar(PullPhase p) => p.Move is PhaseMove.Lift or PhaseMove.Rest ? p.ToBar : Math.Round(Math.Min(PlanPressure.Max, p.ToBar * factor), 2);
+        return this with
+        {
+            Name = FormattableString.Invariant($"{Name}, {Math.Abs(factor - 1) * 100:0} % {(factor > 1 ? "harder" : "softer")}"),
+            // a cue that names the old pressure would mislead
+            Phases = [.. Phases.Select(p => p with
+            {
+                ToBar = Bar(p),
+                Cue = p.Cue.Replace(FormattableString.Invariant($"{p.ToBar:0.#} bar"), FormattableString.Invariant($"{Bar(p):0.#} bar"), StringComparison.Ordinal),
+            })],
+            Lands = LandingSeconds,
+        };
+    }
 
     /// <summary>The plan with its numbers checked.</summary>
     /// <exception cref="FieldRangeException">A number is out of range.</exception>

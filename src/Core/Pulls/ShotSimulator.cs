@@ -61,7 +61,7 @@ public static class ShotSimulator
         var model = new PuckModel(puck);
         var follower = new PlanFollower(plan.Checked(), yieldGrams, Strokes.VolumeMl(machine));
         var strokes = machine.PressureBy == PressureBy.Strokes ? new StrokeDrive(machine) : null;
-        var samples = new List<SimulatedSample>(600) { new(0, 0, 0, 0, 0) };
+        var samples = new List<SimulatedSample>(600) { new(0, 0, 0, 0, 0, 0, MostPressureBar(machine, 0)) };
         var mostInflowMl = CupVolumes.MostWaterGrams(machine, puck.WaterC) / Water.LiquidWater.DensityGramsPerMl(puck.WaterC)
             - machine.DeadWaterGrams;
         var pressure = 0.0;

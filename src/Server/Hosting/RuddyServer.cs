@@ -144,6 +144,7 @@ public static class RuddyServer
         api.MapPrepare();
         api.MapPrediction();
         api.MapPlans();
+        api.MapShelf();
         api.MapWarm();
         api.MapSessions();
         api.MapPull();

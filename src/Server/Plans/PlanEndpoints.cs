@@ -38,6 +38,15 @@ public static class PlanEndpoints
             await db.SaveChangesAsync();
             return new OwnPlanView(row.Id, row.Keyed);
         });
+        // a plan pressed harder or softer all the way, kept as one's own
+        plans.MapPost("/{key}/scaled", async (string key, double factor, RuddyContext db) =>
+        {
+            var plan = (await PlanLibrary.AllAsync(db)).FirstOrDefault(p => p.Key == key) ?? throw new NotThereException($"There is no plan {key}.");
+            var row = new OwnPlan { Plan = plan.Scaled(factor).Checked() };
+            db.Plans.Add(row);
+            await db.SaveChangesAsync();
+            return new OwnPlanView(row.Id, row.Keyed);
+        });
         plans.MapPut("/{id:int}", async (int id, PullPlan plan, RuddyContext db) => await ChangeAsync(id, db, row => row.Plan = Named(plan).Checked()));
         plans.MapDelete("/{id:int}", async (int id, RuddyContext db, TimeProvider time) =>
             await ChangeAsync(id, db, row => row.DeletedAt = time.GetUtcNow().UtcDateTime));

@@ -6,7 +6,7 @@ using RuddySpring.Store;
 namespace RuddySpring.Server.Prepare;
 
 /// <summary>A point of the predicted shot.</summary>
-public sealed record PredictedPoint(double Seconds, double PressureBar, double FlowMlPerS, double CupGrams);
+public sealed record PredictedPoint(double Seconds, double PressureBar, double FlowMlPerS, double CupGrams, double MovedMl);
 
 /// <summary>The shot that the sheet makes, with a band that eight shots in ten should lie in.</summary>
 /// <param name="Points">The middle of it, five a second.</param>
@@ -104,7 +104,7 @@ public static class Prediction
             ? advice.Predict(bagId, sheet.MachineId, set, age, sheet.DoseGrams, b.BasketId).Chance(Math.Log(wanted.Low), Math.Log(wanted.High)) : null;
         var sentences = new List<string>
         {
-            FormattableString.Invariant($"{suggestion.Chance * 100:0} % chance to land between {low:0} and {high:0} s from the lever's first move when it is pulled as planned, as {(suggestion.Shots == 0 ? "the grinder's other coffees say" : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot" : "shots")} of this bag say")}."),
+            FormattableString.Invariant($"{suggestion.Chance * 100:0} % chance to land between {low:0} and {high:0} s from the lever's first move when it is pulled as planned, as {(suggestion.Shots == 0 ? "the grinder's other coffees say" : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot of this bag says" : "shots of this bag say")}")}."),
         };
         if (suggestion.TooCoarse)
             sentences.Add(FormattableString.Invariant($"One step of {grinder.Name} moves the resistance by {suggestion.StepShare * 100:0} %, more than the band is wide: it is too coarse in its steps for this. Change the dose by a few tenths instead, or let the arm correct."));
@@ -112,7 +112,7 @@ public static class Prediction
         if (Math.Abs(toward) > grinder.Step * 0.2)
             sentences.Add(FormattableString.Invariant($"Ageing alone will ask for about {Math.Abs(toward):0.#} {grinder.ScaleUnit} finer in a week."));
         if (known.Count > 0 && known[^1].Bag != bagId && bagId != 0)
-            sentences.Add(grinder.PurgeGrams > 0 ? FormattableString.Invariant($"Another coffee was ground last: purge {grinder.PurgeGrams:0.#} g before you weigh.") : "Another coffee was ground last: purge before you weigh.");
+            sentences.Add(FormattableString.Invariant($"Another coffee was ground last, at {known[^1].Setting:0.##}: set {grinder.Name} back to {suggestion.Setting:0.##} and purge {(grinder.PurgeGrams > 0 ? FormattableString.Invariant($"{grinder.PurgeGrams:0.#} g ") : "")}before you weigh."));
         sentences.Add("It goes by the resistance of each puck, so what arm and heat did is not held against the grind.");
         return new(suggestion, chance, low, high, sentences);
     }
@@ -121,7 +121,7 @@ public static class Prediction
     {
         var (fast, middle, slow) = forecast;
         var points = middle.Samples.Where((_, i) => i % EveryNth == 0).Select(s => new PredictedPoint(
-            Math.Round(s.Seconds, 2), Math.Round(s.PressureBar, 2), Math.Round(s.FlowMlPerS, 3), Math.Round(s.CupGrams, 2))).ToList();
+            Math.Round(s.Seconds, 2), Math.Round(s.PressureBar, 2), Math.Round(s.FlowMlPerS, 3), Math.Round(s.CupGrams, 2), Math.Round(s.MovedMl, 2))).ToList();
         IReadOnlyList<double> Cups(SimulatedShot shot) => [.. points.Select(p => Math.Round(ShotForecast.CupAt(shot, p.Seconds), 2))];
         return new(
             points, Cups(fast), Cups(slow), middle.FirstDropsSeconds, middle.Seconds, fast.Seconds, slow.Seconds, middle.ReachedYield, middle.Strength,

@@ -50,7 +50,18 @@ public static class HutScenario
         var gentian = Beans("Blue Gentian", "Scree and Lantern", 26, "light", "washed", 84);
         var ember = Beans("Stove Ember", "Ninth Switchback", 17, "dark", "natural", 131);
         var saddle = Beans("Saddle Wind", "Scree and Lantern", 11, "medium", "honey", 212);
-        context.AddRange(ilva, tomo, portable, dipper, spring, hand, bench, marmot, gentian, ember, saddle);
+        var straight = new BenchBasket
+        {
+            Name = "Straight 51",
+            Spec = new() { DiameterMm = 51, DepthMm = 18.5, NominalDoseGrams = 15, Shape = BasketShape.Straight },
+        };
+        var tapered = new BenchBasket
+        {
+            Name = "Old tapered 51",
+            Spec = new() { DiameterMm = 51, DepthMm = 19.5, NominalDoseGrams = 15, Shape = BasketShape.Tapered, Ridged = true },
+        };
+        var own = new OwnPlan { Plan = ShippedPlans.LongSoft with { Name = "Hut soft", Why = "Tomo's own: a long soft pull for the light bag, a little firmer at the end." } };
+        context.AddRange(ilva, tomo, portable, dipper, spring, hand, bench, marmot, gentian, ember, saddle, straight, tapered, own);
         context.SaveChanges();
 
         // the truth behind the bench, known to nobody in the hut: resistance at the reference setting for a 15 g puck
@@ -67,7 +78,7 @@ public static class HutScenario
             new(ilva, portable, hand, 15, 32, ShippedPlans.EarlyPeak, 20.5),
             new(tomo, dipper, bench, 14, 28, ShippedPlans.FlatAndFirm, 7.0),
             new(ilva, spring, bench, 16, 32, ShippedPlans.FreeSpring, 7.5),
-            new(tomo, portable, hand, 15, 33, ShippedPlans.LongSoft, 19),
+            new(tomo, portable, hand, 15, 33, ShippedPlans.LongSoft, 19) { Basket = straight, BasketFactor = 0.92 },
         };
         var settings = new Dictionary<(Habit, Bag), double>();
         var shots = new List<Shot>();
@@ -120,7 +131,7 @@ public static class HutScenario
         };
         var spread = Math.Clamp(0.12 + Math.Abs(random.Normal(0.09)), 0.05, 0.45);
         var resistance = scale.Resistance(setting, truth.AtReference)
-            * Math.Exp((-0.011 * (age - 8)) + random.Normal(0.04)) * (dose / 15.0);
+            * Math.Exp((-0.011 * (age - 8)) + random.Normal(0.04)) * (dose / 15.0) * habit.BasketFactor;
         var puck = new PuckParameters
         {
             DoseGrams = dose,
@@ -140,6 +151,8 @@ public static class HutScenario
             Bag = bag,
             Grinder = habit.Grinder,
             GrindSetting = setting,
+            Basket = habit.Basket,
+            Preparation = habit.Preparation,
             DoseGrams = dose,
             YieldGrams = habit.YieldGrams,
             WaterC = Math.Round(waterC + random.Normal(1.0), 1),
@@ -205,5 +218,12 @@ public static class HutScenario
     private sealed record Truth(double AtReference, double RoastBias);
 
     private sealed record Habit(
-        Brewer Brewer, BenchMachine Machine, Grinder Grinder, double DoseGrams, double YieldGrams, PullPlan Plan, double Setting);
+        Brewer Brewer, BenchMachine Machine, Grinder Grinder, double DoseGrams, double YieldGrams, PullPlan Plan, double Setting)
+    {
+        public BenchBasket? Basket { get; init; }
+
+        public double BasketFactor { get; init; } = 1;
+
+        public Preparation Preparation => new(Misted: Brewer.Name == "Tomo", Stirred: true, Tapped: true, TampKgf: Brewer.Name == "Ilva" ? 4 : 9, Cover: PuckCover.Screen);
+    }
 }

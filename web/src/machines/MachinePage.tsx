@@ -118,7 +118,14 @@ function CanDo({ machine }: { machine: Detail }) {
   const { can, spec } = machine;
   const boiler = spec.boilerGaugeBar !== null && spec.boilerGaugeBar !== undefined;
   const soft = (mlPerBar: number) => `${Number((mlPerBar / units.pressureFactor).toPrecision(2))} ml/${units.pressureUnit}`;
-  const strokes = spec.family === 'HandPump' ? 'pump strokes' : boiler || spec.family === 'SteppedLever' ? 'strokes' : can.strokesForUsualYield === 1 ? 'filling' : 'fillings';
+  const strokes =
+    spec.family === 'HandPump'
+      ? 'pump strokes'
+      : boiler || spec.family === 'SteppedLever'
+        ? 'strokes'
+        : can.strokesForUsualYield === 1
+          ? 'filling'
+          : 'fillings';
   return (
     <Panel>
       <H2>What it can do</H2>

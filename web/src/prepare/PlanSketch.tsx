@@ -4,8 +4,21 @@ import { Hatch } from '../shared/plot/Frame';
 import { bandPath, linear, type Point } from '../shared/plot/scale';
 import { ink } from '../theme/system';
 
-const secondsOf = (phase: Schemas['PullPhase'], before: number) =>
-  phase.ending === 'FirstDrops' ? 6 : phase.ending === 'Seconds' ? phase.endsAt : (phase.endsAt - before) * 26;
+/** Usual length of a phase in s, for a picture; a whole cup is taken to flow for 26 s and to weigh 32 g. */
+const secondsOf = (phase: Schemas['PullPhase'], before: number) => {
+  switch (phase.ending) {
+    case 'Seconds':
+      return phase.endsAt;
+    case 'YieldShare':
+      return (phase.endsAt - before) * 26;
+    case 'Grams':
+      return Math.max(1, (phase.endsAt / 32 - before) * 26);
+    case 'Strokes':
+      return Math.min(8, phase.atMostSeconds);
+    default:
+      return 6;
+  }
+};
 
 /** A plan as its hatched band, phases at their usual length: a picture to choose by, not a forecast. */
 export function PlanSketch({ plan, width = 200, height = 72 }: { plan: Schemas['PullPlan']; width?: number; height?: number }) {
@@ -14,9 +27,10 @@ export function PlanSketch({ plan, width = 200, height = 72 }: { plan: Schemas['
   let at = 0;
   let share = 0;
   for (const phase of plan.phases) {
-    if (phase.ending === 'FirstDrops') points.push([at + phase.leadSeconds, phase.toBar]);
+    if (phase.leadSeconds > 0 && phase.ending !== 'Seconds') points.push([at + phase.leadSeconds, phase.toBar]);
     at += secondsOf(phase, share);
     if (phase.ending === 'YieldShare') share = phase.endsAt;
+    if (phase.ending === 'Grams') share = phase.endsAt / 32;
     points.push([at, phase.toBar]);
   }
   const x = linear([0, at], [2, width - 2]);

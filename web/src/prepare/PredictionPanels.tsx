@@ -1,11 +1,14 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { api, data, type Schemas } from '../shared/api/client';
 import { Button, Figure, H2, Panel } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { IndicatorCard } from './IndicatorCard';
 import { PredictedChart } from './PredictedChart';
 
 type Sheet = Schemas['Sheet'];
+type Change = Schemas['ChangeOf'];
 
 /** Predicted shot and grind advice of the sheet as the server has it; they follow it a moment later. */
 function usePrediction(sheet: Sheet) {
@@ -27,10 +30,27 @@ interface GrindProps {
 /** What to set on the grinder, with the chance that it lands, and why. */
 export function GrindPanel({ sheet, scaleUnit, take }: GrindProps) {
   const units = useUnits();
+  const queries = useQueryClient();
   const view = usePrediction(sheet);
+  const soften = useMutation({
+    mutationFn: (factor: number) =>
+      data(api.POST('/api/plans/{key}/scaled', { params: { path: { key: sheet.planKey }, query: { factor } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['bench'] }),
+  });
   const grind = view?.grind;
   if (!view || !grind) return null;
   const { suggestion } = grind;
+  const takeAll = async (parts: readonly Schemas['ChangePart'][]) => {
+    const value = (of: Change) => parts.find((p) => p.of === of)?.value;
+    const press = value('Pressure');
+    const planKey = press === undefined ? sheet.planKey : (await soften.mutateAsync(press)).plan.key;
+    take({
+      planKey,
+      doseGrams: value('Dose') ?? sheet.doseGrams,
+      yieldGrams: value('Yield') ?? sheet.yieldGrams,
+      grindSetting: value('Grind') ?? sheet.grindSetting,
+    });
+  };
   return (
     <Panel order={3} aria-live="polite">
       <H2>What to set on the grinder</H2>
@@ -57,33 +77,69 @@ export function GrindPanel({ sheet, scaleUnit, take }: GrindProps) {
       <Box fontSize="14px" color={suggestion ? 'quiet' : 'text'}>
         {grind.sentences.join(' ')}
       </Box>
-      {view.withThisGrind.length > 0 && (
-        <Box mt="3">
-          <Box fontSize="14px" fontWeight={650}>
-            Or leave the grind and change one other thing
-          </Box>
-          {view.withThisGrind.map((c) => (
-            <Flex key={c.of} align="center" gap="3" borderTopWidth="1px" borderColor="hairline" minHeight="44px">
+      <Fixed sheet={sheet} take={take} />
+      {view.landing.length > 0 ? (
+        <Box mt="2" as="ul" style={{ listStyle: 'none' }} aria-label="Changes that land it">
+          {view.landing.map((c) => (
+            <Flex as="li" key={c.sentence} align="center" gap="3" borderTopWidth="1px" borderColor="hairline" minHeight="44px">
               <Box flex="1">{units.sentence(c.sentence)}</Box>
-              {c.of !== 'Pressure' && (
-                <Button
-                  tone="quiet"
-                  aria-label={`Take it: ${c.sentence}`}
-                  onClick={() => take(c.of === 'Dose' ? { doseGrams: c.value } : { yieldGrams: c.value })}
-                >
-                  Take it
-                </Button>
-              )}
+              <Button
+                tone="quiet"
+                aria-label={`Take it: ${c.sentence}`}
+                disabled={soften.isPending}
+                onClick={() => takeAll(c.parts)}
+              >
+                Take it
+              </Button>
             </Flex>
           ))}
         </Box>
+      ) : (
+        view.shot && (
+          <Box mt="2" fontSize="14px" color="quiet">
+            {view.shot.reachesYield && view.shot.seconds >= grind.secondsLow && view.shot.seconds <= grind.secondsHigh
+              ? 'It lands as it stands; nothing has to change.'
+              : 'Nothing that is free lands it. Free another, or ask for another yield or plan.'}
+          </Box>
+        )
       )}
     </Panel>
   );
 }
 
+const fixable: [Change, string][] = [
+  ['Grind', 'grind'],
+  ['Dose', 'dose'],
+  ['Yield', 'yield and water'],
+  ['Pressure', 'plan'],
+];
+
+/** What has to stay as it is; the rest is solved for. */
+function Fixed({ sheet, take }: Pick<GrindProps, 'sheet' | 'take'>) {
+  const locked = sheet.locked ?? [];
+  return (
+    <Flex as="fieldset" gap="4" rowGap="0" wrap="wrap" mt="3" align="center" border="0" p="0" minWidth={0}>
+      <Box as="legend" fontSize="14px" fontWeight={650} float="left" pe="2">
+        Leave as it is, solve the rest
+      </Box>
+      {fixable.map(([of, name]) => (
+        <label key={of} style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
+          <input
+            type="checkbox"
+            checked={locked.includes(of)}
+            onChange={(e) => take({ locked: e.target.checked ? [...locked, of] : locked.filter((l) => l !== of) })}
+            style={{ width: 20, height: 20 }}
+          />
+          {name}
+        </label>
+      ))}
+    </Flex>
+  );
+}
+
 /** The shot that the sheet would make, with a band that is honest about what is not known yet. */
 export function ShotPanel({ sheet }: { sheet: Sheet }) {
+  const [card, setCard] = useState(false);
   const shot = usePrediction(sheet)?.shot;
   if (!shot) return null;
   return (
@@ -105,7 +161,21 @@ export function ShotPanel({ sheet }: { sheet: Sheet }) {
           note={`${number(shot.extractionLow * 100, 1)} to ${number(shot.extractionHigh * 100, 1)}`}
         />
       </Grid>
-      <PredictedChart shot={shot} yieldGrams={sheet.yieldGrams} />
+      <Flex role="radiogroup" aria-label="Draw it" gap="4" mb="1">
+        {(['against seconds', 'as indicator card'] as const).map((name, i) => (
+          <label key={name} style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 32 }}>
+            <input
+              type="radio"
+              name="drawn"
+              checked={card === (i === 1)}
+              onChange={() => setCard(i === 1)}
+              style={{ width: 18, height: 18 }}
+            />
+            {name}
+          </label>
+        ))}
+      </Flex>
+      {card ? <IndicatorCard shot={shot} /> : <PredictedChart shot={shot} yieldGrams={sheet.yieldGrams} />}
       <Box fontSize="14px" color="quiet" mt="2">
         {shot.reachesYield
           ? ''

@@ -9,6 +9,9 @@ import { number, useUnits } from '../shared/units/units';
 import { Gauge } from './Gauge';
 import { PlanSketch } from './PlanSketch';
 import { GrindPanel, ShotPanel } from './PredictionPanels';
+import { PuckPanel } from './PuckPanel';
+import { SameAs } from './SameAs';
+import { WeighPass } from './WeighPass';
 import { machineChooser, useSheetEditor } from './useSheetEditor';
 
 /** One sheet in working order: who and what, how much, what comes of it, then to the pull. */
@@ -39,7 +42,6 @@ export default function PreparePage() {
   const grinder = bench.grinders.find((g) => g.id === sheet.grinderId);
   const plans = bench.plans.filter((p) => machine?.planKeys.includes(p.key));
   const wrong = (field: string) => answer.problems.find((p) => p.field === field)?.sentence;
-  const last = answer.lastTime;
   const force = units.force(answer.handForceKgf, 0);
   const chooseMachine = machineChooser(bench, sheet, change);
   const mayPull = answer.problems.length === 0 && answer.fits;
@@ -103,8 +105,20 @@ export default function PreparePage() {
             </Grid>
           </Panel>
 
+          <PuckPanel sheet={sheet} answer={answer} bench={bench} change={change} wrong={wrong} />
+
           <Panel order={4}>
-            <H2>Pull plan</H2>
+            <Flex justify="space-between" align="baseline" gap="3">
+              <H2>Pull plan</H2>
+              <Link to="/plans" style={{ textDecoration: 'underline', padding: '6px 0' }}>
+                All plans
+              </Link>
+            </Flex>
+            {answer.planProblems.map((p) => (
+              <Box key={p.phase} mb="2">
+                <Notice role="status">{units.sentence(p.sentence)}</Notice>
+              </Box>
+            ))}
             <Grid role="radiogroup" aria-label="Pull plan" gap="2">
               {plans.map((plan) => {
                 const chosen = plan.key === sheet.planKey;
@@ -134,6 +148,11 @@ export default function PreparePage() {
                         peak {units.pressure(Math.max(...plan.phases.map((p) => p.toBar)), 1).value} {units.pressureUnit}
                         {chosen ? `. ${plan.why}` : ''}
                       </Box>
+                      {chosen && (
+                        <Link to={`/plans/${plan.key}`} style={{ textDecoration: 'underline', fontSize: 14 }}>
+                          See it run, change it
+                        </Link>
+                      )}
                     </Box>
                     <Box display={{ base: 'none', sm: 'block' }} flexShrink={0}>
                       <PlanSketch plan={plan} width={132} height={56} />
@@ -180,18 +199,23 @@ export default function PreparePage() {
                 onChange={(v) => change({ grindSetting: v })}
               />
             </Grid>
-            {last && (
-              <Box fontSize="14px" color="quiet" mt="3">
-                Last time,{' '}
-                <Link to={`/taste/${last.shotId}`} style={{ textDecoration: 'underline' }}>
-                  shot {last.shotId}
-                </Link>
-                : {number(last.doseGrams, 1)} g{last.grindSetting !== null ? ` at ${last.grindSetting}` : ''} gave{' '}
-                {number(last.cupGrams, 1)} g in {number(last.secondsFromPressure, 0)} s from first pressure
-                {last.r10 !== null ? `, R10 ${number(last.r10, 1)} bar s/ml` : ''}
-                {last.liking !== null ? `, liked ${last.liking} of 5` : ''}.
-              </Box>
+            {answer.ratios.length > 0 && (
+              <Flex gap="2" wrap="wrap" mt="3" role="group" aria-label="Ratios for this roast">
+                {answer.ratios.map((r) => (
+                  <Button
+                    key={r.school}
+                    disabled={!r.fits}
+                    aria-pressed={sheet.yieldGrams === r.yieldGrams}
+                    title={r.fits ? r.why : 'more than this machine gives from this dose'}
+                    onClick={() => change({ yieldGrams: r.yieldGrams })}
+                    fontWeight={sheet.yieldGrams === r.yieldGrams ? 700 : 400}
+                  >
+                    {r.school} 1 : {r.ratio}, {number(r.yieldGrams, 0)} g
+                  </Button>
+                ))}
+              </Flex>
             )}
+            <SameAs answer={answer} forget={() => change({ sameAsShotId: null })} />
             {problem && (
               <Box mt="2">
                 <Notice role="alert">{problem}</Notice>
@@ -199,6 +223,7 @@ export default function PreparePage() {
             )}
           </Panel>
 
+          <WeighPass sheet={sheet} answer={answer} hasBoiler={machine?.spec.boilerGaugeBar != null} change={change} />
           <GrindPanel sheet={answer.sheet} scaleUnit={grinder?.scaleUnit} take={change} />
 
           <Panel order={5} aria-live="polite">
@@ -225,6 +250,9 @@ export default function PreparePage() {
                 bad={answer.waterGrams !== null && !answer.fits}
               >
                 {units.sentence(answer.fitSentence)}
+                {answer.strokes !== null && answer.strokes > 1
+                  ? ` ${answer.strokes} ${machine?.spec.family === 'HandPump' ? 'pump strokes' : 'strokes'}.`
+                  : ''}
               </Gauge>
               <Gauge
                 label={`Hand force at ${units.pressure(answer.peakBar, 1).value} ${units.pressureUnit}`}

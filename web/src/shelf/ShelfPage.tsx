@@ -1,21 +1,23 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
+import { BasketForm } from './BasketForm';
 import { RestBar } from './RestBar';
 import { RestForm } from './RestForm';
 import { BagForm, BrewerForm, GrinderForm } from './SmallForms';
 
 type Bench = Schemas['BenchView'];
-type Editing = { kind: 'bag' | 'grinder' | 'brewer' | 'rest'; id: number | null } | null;
+type Editing = { kind: 'bag' | 'grinder' | 'basket' | 'brewer' | 'rest'; id: number | null } | null;
 
 /** What stands on the bench and lies in the cupboard. */
 export default function ShelfPage() {
   const queries = useQueryClient();
   const { data: bench, error } = useBench();
+  const learned = useQuery({ queryKey: ['learned'], queryFn: () => data(api.GET('/api/bench/learned')) }).data;
   const [editing, setEditing] = useState<Editing>(null);
   const save = useMutation({
     mutationFn: (call: () => Promise<Bench>) => call(),
@@ -47,7 +49,7 @@ export default function ShelfPage() {
   const one = (id: number) => ({ params: { path: { id } } });
   return (
     <>
-      <PageTitle title="Shelf">Beans, grinders and people. Prepare takes from here.</PageTitle>
+      <PageTitle title="Shelf">Beans, grinders, baskets and people. Prepare takes from here.</PageTitle>
       {save.error && !(save.error instanceof Problem && save.error.field) && (
         <Notice role="alert">{sentenceOf(save.error)}</Notice>
       )}
@@ -93,6 +95,9 @@ export default function ShelfPage() {
                   .filter(Boolean)
                   .join(', ')}
                 . {b.meaning}
+                {!b.finished && learned?.bags.find((l) => l.bagId === b.id) && (
+                  <Box>{learned.bags.find((l) => l.bagId === b.id)!.sentence}</Box>
+                )}
                 {!b.finished && (
                   <Box mt="1">
                     <RestBar
@@ -128,6 +133,41 @@ export default function ShelfPage() {
                   {g.zeroPoint === null ? '' : `; burrs touch at ${g.zeroPoint}`}
                   {g.retentionGrams > 0 ? `; holds back ${g.retentionGrams} g` : ''}
                   {g.purgeGrams > 0 ? `, purge ${g.purgeGrams} g after another coffee` : ''}.
+                </Row>
+              ),
+            )}
+          </Panel>
+          <Panel>
+            <Heading title="Baskets" add="Add a basket" onAdd={() => open({ kind: 'basket', id: null })} />
+            {is('basket', null) && (
+              <BasketForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/baskets', { body })))} />
+            )}
+            {bench.baskets.length === 0 && !is('basket', null) && (
+              <Empty>None yet; each machine is taken to have a basket that suits its usual dose.</Empty>
+            )}
+            {bench.baskets.map((b) =>
+              is('basket', b.id) ? (
+                <BasketForm
+                  key={b.id}
+                  {...form}
+                  start={b}
+                  save={(body) => save.mutate(() => data(api.PUT('/api/bench/baskets/{id}', { ...one(b.id), body })))}
+                />
+              ) : (
+                <Row key={b.id} title={b.name} onChange={() => open({ kind: 'basket', id: b.id })}>
+                  {number(b.spec.diameterMm, 1)} mm wide, {number(b.spec.depthMm, 1)} deep, for{' '}
+                  {number(b.spec.nominalDoseGrams, 0)} g; {b.spec.shape === 'Tapered' ? 'tapered' : 'straight'},{' '}
+                  {b.spec.ridged ? 'with a ridge' : 'no ridge'}
+                  {(b.spec.restrictorBarS2PerMl2 ?? 0) > 0 ? ', a small hole gives the back-pressure' : ''}.
+                  {learned?.baskets
+                    .filter((l) => l.basketId === b.id)
+                    .map((l) => (
+                      <Box key={l.grinderId}>
+                        {l.factor < 1 ? 'Flows faster' : 'Flows slower'} than the machine&rsquo;s own:{' '}
+                        {number(Math.abs(l.factor - 1) * 100, 0)} % in resistance, from {l.shots}{' '}
+                        {l.shots === 1 ? 'shot' : 'shots'}.
+                      </Box>
+                    ))}
                 </Row>
               ),
             )}

@@ -69,8 +69,9 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
         }))}
       />
       <Box fontSize="14px" color="quiet" mt="3">
-        {units.sentence(view.ways.find((w) => w.method === chosen)?.how ?? '')} Your kettle boils at {units.temperature(view.boilingPointC, 1).value}{' '}
-        {degree}; a thermometer in the chamber, once, right after filling, would narrow these.
+        {units.sentence(view.ways.find((w) => w.method === chosen)?.how ?? '')} Your kettle boils at{' '}
+        {units.temperature(view.boilingPointC, 1).value} {degree}; a thermometer in the chamber, once, right after filling, would
+        narrow these.
       </Box>
       {view.ways
         .filter((w) => w.method === chosen)

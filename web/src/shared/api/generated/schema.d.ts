@@ -664,6 +664,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShelfLearned"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/warm/ways": {
         parameters: {
             query?: never;
@@ -1824,6 +1859,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{key}/scaled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    factor: number;
+                };
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}": {
         parameters: {
             query?: never;
@@ -2409,6 +2483,36 @@ export interface components {
              */
             sealHalfSeconds: null | number;
         };
+        /** @description What age will ask of a bag's grind. */
+        BagAgeing: {
+            /**
+             * Format: int32
+             * @description Whose.
+             */
+            bagId: number;
+            /**
+             * Format: int32
+             * @description On which grinder, the one it was ground on last.
+             */
+            grinderId: number;
+            /**
+             * Format: double
+             * @description Setting that keeps the resistance of its last shot today.
+             */
+            now: number;
+            /**
+             * Format: double
+             * @description In three days.
+             */
+            inThreeDays: number;
+            /**
+             * Format: double
+             * @description In a week.
+             */
+            inAWeek: number;
+            /** @description In words. */
+            sentence: string;
+        };
         BagChange: {
             name: string;
             roaster: string;
@@ -2486,6 +2590,23 @@ export interface components {
         BasketChange: {
             name: string;
             spec: components["schemas"]["Basket"];
+        };
+        /** @description What a basket has turned out to be worth. */
+        BasketLearned: {
+            /** Format: int32 */
+            basketId: number;
+            /** Format: int32 */
+            grinderId: number;
+            /**
+             * Format: double
+             * @description On the resistance, against the machine's own basket.
+             */
+            factor: number;
+            /**
+             * Format: int32
+             * @description Shots that it rests on.
+             */
+            shots: number;
         };
         /**
          * @description How a basket's wall runs.
@@ -3789,6 +3910,8 @@ export interface components {
             flowMlPerS: number;
             /** Format: double */
             cupGrams: number;
+            /** Format: double */
+            movedMl: number;
         };
         /** @description The shot that the sheet makes, with a band that eight shots in ten should lie in. */
         PredictedShot: {
@@ -4031,7 +4154,7 @@ export interface components {
             /** @description In order; the last one ends at the yield. */
             phases: components["schemas"]["PullPhase"][];
             lands?: null | components["schemas"]["TimeBand"];
-            /** @description Machines it is meant for; null for all that the arm or strokes press. */
+            /** @description Machines it is meant for; null for any. */
             families?: null | components["schemas"]["MachineFamily"][];
             /**
              * Format: double
@@ -4386,6 +4509,11 @@ export interface components {
         SheetProblem: {
             field: string;
             sentence: string;
+        };
+        /** @description What has been learned about what lies on the shelf. */
+        ShelfLearned: {
+            bags: components["schemas"]["BagAgeing"][];
+            baskets: components["schemas"]["BasketLearned"][];
         };
         /** @description Heat of one shot. */
         ShotHeat: {

@@ -1,0 +1,62 @@
+using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core.Dialing;
+using RuddySpring.Server.Prepare;
+using RuddySpring.Store;
+
+namespace RuddySpring.Server.Bench;
+
+/// <summary>What age will ask of a bag's grind.</summary>
+/// <param name="BagId">Whose.</param>
+/// <param name="GrinderId">On which grinder, the one it was ground on last.</param>
+/// <param name="Now">Setting that keeps the resistance of its last shot today.</param>
+/// <param name="InThreeDays">In three days.</param>
+/// <param name="InAWeek">In a week.</param>
+/// <param name="Sentence">In words.</param>
+public sealed record BagAgeing(int BagId, int GrinderId, double Now, double InThreeDays, double InAWeek, string Sentence);
+
+/// <summary>What a basket has turned out to be worth.</summary>
+/// <param name="Factor">On the resistance, against the machine's own basket.</param>
+/// <param name="Shots">Shots that it rests on.</param>
+public sealed record BasketLearned(int BasketId, int GrinderId, double Factor, int Shots);
+
+/// <summary>What has been learned about what lies on the shelf.</summary>
+public sealed record ShelfLearned(IReadOnlyList<BagAgeing> Bags, IReadOnlyList<BasketLearned> Baskets);
+
+public static class Ageing
+{
+    public static void MapShelf(this IEndpointRouteBuilder api) => api.MapGet("/bench/learned", OfShelfAsync);
+
+    private static async Task<ShelfLearned> OfShelfAsync(RuddyContext db, TimeProvider time)
+    {
+        var bags = new List<BagAgeing>();
+        var baskets = new List<BasketLearned>();
+        var open = await db.Bags.AsNoTracking().Where(b => !b.Finished).ToListAsync();
+        foreach (var grinder in await db.Grinders.AsNoTracking().ToListAsync())
+        {
+            var known = await ShotBelief.KnownAsync(grinder.Id, db);
+            if (known.Count == 0) continue;
+            var advice = GrindAdvice.Learn(new(grinder.Step, grinder.FinerIsLower), known);
+            foreach (var bag in open)
+            {
+                if (known.LastOrDefault(s => s.Bag == bag.Id) is not { } last) continue;
+                var age = BenchEndpoints.DaysFromRoast(bag, time);
+                // the resistance that is believed of that setting then, so that one odd puck does not set the course
+                var wanted = Math.Exp(advice.Predict(bag.Id, last.Machine, last.Setting, last.AgeDays, last.DoseGrams, last.Basket).Mean);
+                double At(double days) => advice.SettingAt(bag.Id, last.Machine, age + days, last.DoseGrams, wanted, last.Basket) ?? last.Setting;
+                var frozen = bag.Dates.Frozen(DateOnly.FromDateTime(time.GetLocalNow().DateTime));
+                var (now, soon, week) = frozen ? (At(0), At(0), At(0)) : (At(0), At(3), At(7));
+                var finer = Math.Abs(week - now);
+                bags.Add(new(bag.Id, grinder.Id, now, soon, week, frozen
+                    ? "Frozen: its grind stays where it is."
+                    : FormattableString.Invariant($"To keep the shot of {last.Setting:0.##} {grinder.ScaleUnit} on {grinder.Name}: {now:0.0} today, {soon:0.0} in three days, {week:0.0} in a week, {finer:0.0} {(week < now == grinder.FinerIsLower ? "finer" : "coarser")}.")));
+            }
+
+            baskets.AddRange(known.Select(s => s.Basket).Where(b => b != 0).Distinct()
+                .Select(b => (Id: b, Learned: advice.BasketFactor(b))).Where(b => b.Learned is not null)
+                .Select(b => new BasketLearned(b.Id, grinder.Id, b.Learned!.Value.Factor, b.Learned.Value.Shots)));
+        }
+
+        // the grinder it was ground on last speaks for a bag
+        return new([.. bags.GroupBy(b => b.BagId).Select(g => g.Last())], baskets);
+    }
+}

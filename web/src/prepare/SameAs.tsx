@@ -1,0 +1,103 @@
+import { Box, Flex } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { Button, Input, Notice } from '../shared/ui/elements';
+import { number } from '../shared/units/units';
+
+interface Props {
+  answer: Schemas['SheetAnswer'];
+  forget: () => void;
+}
+
+/** Start from a shot that was, and see what is no longer the same. */
+export function SameAs({ answer, forget }: Props) {
+  const queries = useQueryClient();
+  const [text, setText] = useState('');
+  const same = useMutation({
+    mutationFn: (shotId: number) => data(api.POST('/api/prepare/same-as/{shotId}', { params: { path: { shotId } } })),
+    onSuccess: async (got) => {
+      setText('');
+      queries.setQueryData(['prepare'], got);
+      await queries.invalidateQueries({ queryKey: ['session'] });
+    },
+  });
+  const { lastTime: last, since } = answer;
+  return (
+    <Box fontSize="14px" mt="3">
+      {last && (
+        <Box color="quiet">
+          Last time,{' '}
+          <Link to={`/taste/${last.shotId}`} style={{ textDecoration: 'underline' }}>
+            shot {last.shotId}
+          </Link>
+          : {number(last.doseGrams, 1)} g{last.grindSetting !== null ? ` at ${last.grindSetting}` : ''} gave{' '}
+          {number(last.cupGrams, 1)} g in {number(last.secondsFromPressure, 0)} s from first pressure
+          {last.r10 !== null ? `, R10 ${number(last.r10, 1)} bar s/ml` : ''}
+          {last.liking !== null ? `, liked ${last.liking} of 5` : ''}.
+        </Box>
+      )}
+      {since && (
+        <Box mt="2" role="status">
+          {since.things.length === 0 ? (
+            <>The same as shot {since.shotId}, nothing changed yet.</>
+          ) : (
+            <>
+              The same as shot {since.shotId} but for{' '}
+              {since.things.map((t, i) => (
+                <span key={t.what}>
+                  {i > 0 ? ', ' : ''}
+                  <b>{t.what}</b> {t.now} (was {t.was})
+                </span>
+              ))}
+              .
+            </>
+          )}
+          {since.warning && (
+            <Box mt="2">
+              <Notice role="alert">{since.warning}</Notice>
+            </Box>
+          )}
+        </Box>
+      )}
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          const id = Number(text);
+          if (Number.isInteger(id) && id > 0) same.mutate(id);
+        }}
+      >
+        <Flex gap="2" mt="2" align="center" wrap="wrap">
+          {last && since?.shotId !== last.shotId && (
+            <Button type="button" onClick={() => same.mutate(last.shotId)} disabled={same.isPending}>
+              Same as last time, but
+            </Button>
+          )}
+          <label htmlFor="same-as">Same as shot</label>
+          <Input
+            id="same-as"
+            inputMode="numeric"
+            value={text}
+            width="84px"
+            onChange={(e) => setText(e.target.value)}
+            style={{ textAlign: 'center' }}
+          />
+          <Button type="submit" disabled={same.isPending || text.trim() === ''}>
+            Start from it
+          </Button>
+          {since && (
+            <Button type="button" tone="quiet" onClick={forget}>
+              Compare no more
+            </Button>
+          )}
+        </Flex>
+      </form>
+      {same.error && (
+        <Box mt="2">
+          <Notice role="alert">{sentenceOf(same.error)}</Notice>
+        </Box>
+      )}
+    </Box>
+  );
+}
