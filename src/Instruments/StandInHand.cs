@@ -14,7 +14,9 @@ public sealed class StandInHand(SeededRandom random, PullPlan plan, Machine mach
     private readonly PlanFollower _follower = new(plan, yieldGrams, Strokes.VolumeMl(machine));
     private double _wobble;
     private bool _letGo;
+    private readonly StrokeDrive? _strokes = machine.PressureBy == PressureBy.Strokes ? new(machine) : null;
     private double _strokeFromMl;
+    private double _lastMl;
 
     /// <summary>Pressure in bar now.</summary>
     public double PressureBar { get; private set; }
@@ -38,6 +40,10 @@ public sealed class StandInHand(SeededRandom random, PullPlan plan, Machine mach
         if (lifted) _strokeFromMl = movedMl;
         var most = lifted ? machine.BoilerGaugeBar ?? target : ShotSimulator.MostPressureBar(machine, movedMl - _strokeFromMl);
         var lag = _letGo ? LagSeconds * 0.7 : LagSeconds;
-        PressureBar += (Math.Min(wanted, most) - PressureBar) * (1.0 - Math.Exp(-stepSeconds / lag));
+        var reached = Math.Min(wanted, most);
+        PressureBar = _strokes is not null
+            ? _strokes.Next(reached, PressureBar, (movedMl - _lastMl) / stepSeconds, stepSeconds)
+            : PressureBar + ((reached - PressureBar) * (1.0 - Math.Exp(-stepSeconds / lag)));
+        _lastMl = movedMl;
     }
 }

@@ -8,7 +8,7 @@ namespace RuddySpring.Core.Pulls;
 /// stroke as hard as the wanted pressure asks and no faster than it can, then draws back, and meanwhile the puck lets the pressure fall.
 /// </summary>
 /// <param name="machine">A pump or a stepped lever.</param>
-internal sealed class StrokeDrive(Machine machine)
+public sealed class StrokeDrive(Machine machine)
 {
     private const double PumpStrokeSeconds = 0.35;
     private const double PumpBackSeconds = 0.2;
