@@ -40,11 +40,11 @@ public sealed class DemoTests : IDisposable
         Assert.True(shots.Select(s => s.Liking).Distinct().Count() >= 4);
     }
 
-    [Fact] // finer settings of one grinder on one bag give more R10, as they must
+    [Fact] // finer settings of one grinder on one bag in one basket give more R10, as they must
     public void Grind_and_R10_hang_together()
     {
         using var db = Filled();
-        var pairs = db.Shots.Include(s => s.Grinder).ToList().Where(s => s.Measures.R10 is not null).GroupBy(s => (s.BagId, s.GrinderId))
+        var pairs = db.Shots.Include(s => s.Grinder).ToList().Where(s => s.Measures.R10 is not null).GroupBy(s => (s.BagId, s.GrinderId, s.BasketId))
             .Where(g => g.Select(s => s.GrindSetting).Distinct().Count() > 1);
         foreach (var group in pairs)
         {

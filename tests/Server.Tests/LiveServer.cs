@@ -81,10 +81,10 @@ public sealed class LiveServer : IAsyncLifetime
     }
 
     /// <summary>The sheet as it stands, changed in one field and put back.</summary>
-    public async Task<JsonNode> ChangeSheetAsync(string field, object value)
+    public async Task<JsonNode> ChangeSheetAsync(string field, object? value)
     {
         var sheet = (await GetAsync("/api/prepare"))["sheet"]!.DeepClone();
-        sheet[field] = JsonSerializer.SerializeToNode(value);
+        sheet[field] = value is null ? null : JsonSerializer.SerializeToNode(value);
         var (status, body) = await SendAsync(HttpMethod.Put, "/api/prepare", sheet);
         Assert.Equal(200, status);
         return body!;

@@ -59,15 +59,18 @@ public sealed class PredictionTests(LiveServer server) : IClassFixture<LiveServe
     public async Task With_the_grind_left_alone_other_changes_are_offered_that_land_the_time()
     {
         await SetAsync(19.5); // too fine for 32 g in 44 s
-        var changes = (await server.GetAsync("/api/prepare/prediction"))["withThisGrind"]!.AsArray();
+        await server.ChangeSheetAsync("locked", new[] { "Grind", "Dose" });
+        var changes = (await server.GetAsync("/api/prepare/prediction"))["landing"]!.AsArray();
         Assert.NotEmpty(changes);
-        var cup = changes.Single(c => (string)c!["of"]! == "Yield")!;
-        Assert.InRange((double)cup["value"]!, 18, 31);
+        Assert.DoesNotContain(changes, c => c!["parts"]!.AsArray().Any(p => (string)p!["of"]! is "Grind" or "Dose"));
+        var cup = changes.Single(c => (string)c!["parts"]![0]!["of"]! == "Yield")!;
+        Assert.InRange((double)cup["parts"]![0]!["value"]!, 18, 31);
         Assert.Contains("in the cup instead of 32.0 g", (string)cup["sentence"]!, StringComparison.Ordinal);
-        await server.ChangeSheetAsync("yieldGrams", (double)cup["value"]!);
+        await server.ChangeSheetAsync("yieldGrams", (double)cup["parts"]![0]!["value"]!);
         var view = await server.GetAsync("/api/prepare/prediction");
         Assert.InRange((double)view["shot"]!["seconds"]!, 31, 44);
-        Assert.Empty(view["withThisGrind"]!.AsArray());
+        Assert.Empty(view["landing"]!.AsArray());
+        await server.ChangeSheetAsync("locked", null);
         await SetAsync(20);
     }
 

@@ -18,7 +18,8 @@ public static class PlanReach
     private const int Steps = 40;
     private const double Slack = 0.25;
 
-    /// <summary>Most pressure over the cup, 41 points; a spring is taken as cocked anew whenever its stroke has run out.</summary>
+    /// <summary>Most pressure over the cup, 41 points. A spring begins its stroke at the first drops, the puck having drunk at boiler pressure, and is
+    /// taken as cocked anew whenever it has run out.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="doseGrams">Dose in g.</param>
     /// <param name="yieldGrams">Yield in g.</param>
@@ -29,7 +30,7 @@ public static class PlanReach
         return [.. Enumerable.Range(0, Steps + 1).Select(i =>
         {
             var share = (double)i / Steps;
-            return new ReachPoint(share, Most(machine, held + (share * yieldGrams)));
+            return new ReachPoint(share, Most(machine, (machine.PressureBy == PressureBy.Spring ? 0 : held) + (share * yieldGrams)));
         })];
     }
 

@@ -54,10 +54,10 @@ public static class ShippedPlans
         + "Some hold it back at the top.",
         0.8,
         [
-            new("pre-infuse", 1.1, PhaseEnding.FirstDrops, 0, 1.0, 15, "Lever down, wait at boiler pressure"),
+            new("pre-infuse", 1.1, PhaseEnding.FirstDrops, 0, 1.0, 15, "Lever down, wait at boiler pressure", PhaseMove.Lift),
             new("release", 9.0, PhaseEnding.Seconds, 2, 0, 2, "Let the lever rise slowly, hand on it"),
-            new("spring", 8.2, PhaseEnding.YieldShare, 0.4, 0, 60, "Let the spring work"),
-            new("spring", 6.4, PhaseEnding.YieldShare, 1.0, 0, 60, "Let the spring run out"),
+            new("spring", 8.0, PhaseEnding.YieldShare, 0.4, 0, 60, "Let the spring work"),
+            new("spring", 5.7, PhaseEnding.YieldShare, 1.0, 0, 60, "Let the spring run out"),
         ], new(33, 40, 47), [MachineFamily.BoilerSpring]);
 
     public static readonly PullPlan HalfThenFull = new(

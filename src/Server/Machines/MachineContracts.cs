@@ -1,6 +1,7 @@
 using RuddySpring.Core.Fitting;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Server.Machines;
 

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Sessions;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Store;

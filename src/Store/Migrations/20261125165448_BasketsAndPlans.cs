@@ -1,4 +1,4 @@
-﻿using Microsoft.EntityFrameworkCore.Migrations;
+using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
 
@@ -10,12 +10,6 @@ namespace RuddySpring.Store.Migrations
         /// <inheritdoc />
         protected override void Up(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.AddColumn<int>(
-                name: "BasketId",
-                table: "Shots",
-                type: "INTEGER",
-                nullable: true);
-
             migrationBuilder.AddColumn<string>(
                 name: "Preparation",
                 table: "Shots",
@@ -50,13 +44,8 @@ namespace RuddySpring.Store.Migrations
                     table.PrimaryKey("PK_Plans", x => x.Id);
                 });
 
-            migrationBuilder.AddForeignKey(
-                name: "FK_Shots_Baskets_BasketId",
-                table: "Shots",
-                column: "BasketId",
-                principalTable: "Baskets",
-                principalColumn: "Id",
-                onDelete: ReferentialAction.Restrict);
+            // added in place: a rebuilt table would lose the triggers that keep the search index in step
+            migrationBuilder.Sql("ALTER TABLE Shots ADD COLUMN BasketId INTEGER NULL CONSTRAINT FK_Shots_Baskets_BasketId REFERENCES Baskets (Id) ON DELETE RESTRICT;");
         }
 
         /// <inheritdoc />

@@ -226,4 +226,41 @@ public sealed class SessionTests : IAsyncLifetime
         Assert.Equal(400, status);
         await _server.ChangeSheetAsync("machineId", _dipper);
     }
+
+    [Fact]
+    public async Task A_heated_group_goes_to_the_step_that_is_asked_for_and_no_other()
+    {
+        var start = (await _server.GetAsync("/api/machines/starts")).AsArray().Single(s => (string)s!["start"]!["key"]! == "HeatedGroup")!;
+        await _server.PostAsync("/api/bench/machines", new { name = "Loft group", spec = start["start"]!["defaults"]!.DeepClone() });
+        await _server.ChangeSheetAsync("machineId", await MachineAsync("Loft group"));
+        var session = await _server.GetAsync("/api/session");
+        Assert.Equal([85, 90, 95, 103], session["heaterStepsC"]!.AsArray().Select(s => (double)s!));
+        var wants = session["wants"]!.DeepClone();
+        wants["heaterStepC"] = 90;
+        var (status, preview) = await _server.SendAsync(HttpMethod.Post, "/api/session/preview", new { wants });
+        Assert.Equal(200, status);
+        Assert.InRange((double)preview!["shots"]![0]!["leverUpC"]!, 87, 93);
+        Assert.Null((await _server.GetAsync("/api/session"))["wants"]!["heaterStepC"]); // a look ahead keeps nothing
+        wants["heaterStepC"] = 97;
+        (status, var problem) = await _server.SendAsync(HttpMethod.Put, "/api/session", new { wants });
+        Assert.Equal(400, status);
+        Assert.Equal("heaterStepC", (string)problem!["field"]!);
+        await _server.ChangeSheetAsync("machineId", _dipper);
+    }
+
+    [Fact]
+    public async Task The_lamp_alone_and_a_drop_of_water_are_readings_too()
+    {
+        await PlanAsync(2);
+        await _server.PostAsync("/api/session/done", new { key = "fill", secondsAgo = 1260 });
+        await _server.PostAsync("/api/session/done", new { key = "on", secondsAgo = 1200 });
+        var before = (double)(await _server.GetAsync("/api/session"))["now"]!["groupC"]!;
+        var session = (await _server.PostAsync("/api/session/readings", new { kind = "LampOff" }))!;
+        Assert.Equal("LampOff", (string)session["readings"]![0]!["kind"]!);
+        // a drop that does not sizzle says only what the model knows already; one that does lifts the group toward boiling
+        session = (await _server.PostAsync("/api/session/readings", new { kind = "DoesNotSizzle" }))!;
+        Assert.Equal(before, (double)session["now"]!["groupC"]!, 1.0);
+        session = (await _server.PostAsync("/api/session/readings", new { kind = "Sizzles" }))!;
+        Assert.True((double)session["now"]!["groupC"]! > before + 10);
+    }
 }

@@ -1,7 +1,8 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Pulls;
 
-namespace RuddySpring.Core.Tests.Machines;
+namespace RuddySpring.Core.Tests.Pulls;
 
 public sealed class AbilitiesTests
 {

@@ -1,7 +1,7 @@
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Machines;
 using RuddySpring.Core.Water;
 
-namespace RuddySpring.Core.Machines;
+namespace RuddySpring.Core.Pulls;
 
 /// <summary>Hand force over the stroke at a pressure.</summary>
 public sealed record ForceLine(double PressureBar, IReadOnlyList<ForcePoint> Points);
@@ -66,7 +66,7 @@ public sealed record Abilities(
     /// Strokes, pumps or steps of the lever for a yield in g from a dose in g; 1 for a chamber that is filled once.
     /// </summary>
     public static int Strokes(Machine machine, double doseGrams, double yieldGrams) =>
-        (int)Math.Ceiling(CupVolumes.WaterGrams(machine, doseGrams, yieldGrams) / (Machines.Strokes.VolumeMl(machine) * LiquidWater.DensityGramsPerMl(HotC)));
+        (int)Math.Ceiling(CupVolumes.WaterGrams(machine, doseGrams, yieldGrams) / (Core.Machines.Strokes.VolumeMl(machine) * LiquidWater.DensityGramsPerMl(HotC)));
 
     private static IEnumerable<double> Shares() => Enumerable.Range(0, Points + 1).Select(i => (double)i / Points);
 }
