@@ -81,7 +81,7 @@ public static class PrepareEndpoints
             machine.Id,
             bag?.Id,
             last?.GrinderId ?? (await db.Grinders.OrderBy(g => g.Id).FirstOrDefaultAsync())?.Id,
-            last?.GrindSetting, dose, yield, PlanLibrary.KeysFor(machine.Spec, ShippedPlans.All)[0], last?.BasketId, last?.Preparation, null, last?.Id);
+            last?.BagId == bag?.Id ? last?.GrindSetting : null, dose, yield, PlanLibrary.KeysFor(machine.Spec, ShippedPlans.All)[0], last?.BasketId, last?.Preparation, null, last?.Id);
     }
 
     /// <summary>Works out everything that the sheet asks for.</summary>
@@ -148,9 +148,10 @@ public static class PrepareEndpoints
         return new(id, changed.Things, changed.Warning);
     }
 
+    /// <summary>The last shot of a bag on a machine; where that bag was never pulled on it, the machine's last.</summary>
     private static Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId) =>
-        db.Shots.AsNoTracking().Where(s => s.DeletedAt == null && s.MachineId == machineId && s.BagId == bagId)
-            .OrderByDescending(s => s.PulledAt).FirstOrDefaultAsync();
+        db.Shots.AsNoTracking().Where(s => s.DeletedAt == null && s.MachineId == machineId)
+            .OrderByDescending(s => s.BagId == bagId).ThenByDescending(s => s.PulledAt).FirstOrDefaultAsync();
 
     private static void Try(List<SheetProblem> problems, Func<double> check)
     {

@@ -1,6 +1,5 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Core.Tests.Pulls;
 

@@ -2,7 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
-import { byEvent, endings, endsIn, moves, usualCue, whole, withOneMore, type Phase, type Plan } from './planWords';
+import { byEvent, endings, endsIn, moves, cueFollows, usualCue, whole, withOneMore, type Phase, type Plan } from './planWords';
 
 interface Props {
   plan: Plan;
@@ -33,9 +33,8 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
       phases.map((p, n) => {
         if (n !== i) return p;
         const next = { ...p, ...part };
-        // a cue that was the usual one goes along with what it says
-        const usual = (q: Phase) => usualCue(q, `${units.pressure(q.toBar, 1).value} ${units.pressureUnit}`);
-        return p.cue === usual(p) || part.move ? { ...next, cue: usual(next) } : next;
+        // another move says something else; another pressure only its number
+        return part.move ? { ...next, cue: usualCue(next) } : cueFollows(p, next);
       }),
     );
   const swap = (i: number, by: number) => {

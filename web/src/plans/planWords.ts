@@ -80,13 +80,19 @@ export function endNudged(phase: Phase, by: number, yieldGrams: number): Phase {
   }
 }
 
+const inBar = (bar: number) => `${Number(bar.toFixed(1))} bar`;
+
 /** The cue that goes with a move and a pressure, where the brewer has not written one. */
-export function usualCue(phase: Phase, bar: string): string {
+export function usualCue(phase: Phase): string {
   if (phase.move === 'HoldFlow') return `Ease so that the flow stays at ${Number(phase.flowMlPerS.toFixed(1))} ml/s`;
   if (phase.move === 'Lift') return 'Lever up, let the group fill';
   if (phase.move === 'Rest') return 'Rest';
-  return `Press to ${bar}`;
+  return `Press to ${inBar(phase.toBar)}`;
 }
+
+/** A cue that names the pressure of its phase names the new one when that is moved. */
+export const cueFollows = (was: Phase, now: Phase): Phase =>
+  was.toBar !== now.toBar && now.cue === was.cue ? { ...now, cue: now.cue.replace(inBar(was.toBar), inBar(now.toBar)) } : now;
 
 /** A further phase after another. */
 export const phaseAfter = (last: Phase | undefined): Phase => ({

@@ -21,14 +21,17 @@ function usePrediction(sheet: Sheet) {
 }
 
 interface GrindProps {
+  /** As the server has it. */
   sheet: Sheet;
+  /** As it is being typed, a moment ahead. */
+  typed: Sheet;
   scaleUnit: string | undefined;
   /** Takes what is advised into the sheet. */
   take: (part: Partial<Sheet>) => void;
 }
 
 /** What to set on the grinder, with the chance that it lands, and why. */
-export function GrindPanel({ sheet, scaleUnit, take }: GrindProps) {
+export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
   const units = useUnits();
   const queries = useQueryClient();
   const view = usePrediction(sheet);
@@ -77,7 +80,7 @@ export function GrindPanel({ sheet, scaleUnit, take }: GrindProps) {
       <Box fontSize="14px" color={suggestion ? 'quiet' : 'text'}>
         {grind.sentences.join(' ')}
       </Box>
-      <Fixed sheet={sheet} take={take} />
+      <Fixed locked={typed.locked ?? []} take={take} />
       {view.landing.length > 0 ? (
         <Box mt="2" as="ul" style={{ listStyle: 'none' }} aria-label="Changes that land it">
           {view.landing.map((c) => (
@@ -115,8 +118,7 @@ const fixable: [Change, string][] = [
 ];
 
 /** What has to stay as it is; the rest is solved for. */
-function Fixed({ sheet, take }: Pick<GrindProps, 'sheet' | 'take'>) {
-  const locked = sheet.locked ?? [];
+function Fixed({ locked, take }: { locked: readonly Change[]; take: GrindProps['take'] }) {
   return (
     <Flex as="fieldset" gap="4" rowGap="0" wrap="wrap" mt="3" align="center" border="0" p="0" minWidth={0}>
       <Box as="legend" fontSize="14px" fontWeight={650} float="left" pe="2">

@@ -224,7 +224,7 @@ export default function PreparePage() {
           </Panel>
 
           <WeighPass sheet={sheet} answer={answer} hasBoiler={machine?.spec.boilerGaugeBar != null} change={change} />
-          <GrindPanel sheet={answer.sheet} scaleUnit={grinder?.scaleUnit} take={change} />
+          <GrindPanel sheet={answer.sheet} typed={sheet} scaleUnit={grinder?.scaleUnit} take={change} />
 
           <Panel order={5} aria-live="polite">
             <H2>What comes of it</H2>

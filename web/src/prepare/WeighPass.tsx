@@ -131,7 +131,7 @@ export function WeighPass({ sheet, answer, hasBoiler, change }: Props) {
           </Button>
         ) : (
           <Button tone="strong" onClick={take}>
-            {step === 'dose' || step === 'tamp' ? 'Take it' : step === 'water' ? 'Poured' : 'Done'}
+            {{ dose: 'Take the weight', tamp: 'Take the tamp', water: 'Poured', cup: 'Done' }[step]}
           </Button>
         )}
         <Button onClick={next}>Leave it out</Button>
