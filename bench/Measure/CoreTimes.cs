@@ -40,11 +40,36 @@ internal static class CoreTimes
         }
 
         yield return Row.AtMost("moments and measures of a 60 s trace (median)", Row.Percentile(reads.Skip(50).ToList(), 0.5), "ms", 150);
+        yield return Row.AtLeast("general solver's time for the same shot at equal error, over ours", GeneralSolver.Ratio(quick ? 100 : 300), "times", 20);
+        yield return Row.AtMost("one puck's R10 under every shipped plan, furthest from the truth", PlansApart() * 100, "%", 5);
         foreach (var row in Heat()) yield return row;
         var trials = Enumerable.Range(1, quick ? 6 : 12).Select(i => DialingTrial.Household((ulong)i)).ToList();
         yield return Row.AtMost(
             "settings advised by R10 that miss, over those chosen by time", trials.Sum(t => t.MissedByAdvice) / Math.Max(1.0, trials.Sum(t => t.MissedByTime)), "", 0.5);
         yield return Row.AtMost("a stored trace, 3 channels", TraceCodec.Encode(trace).Length / (double)trace.Series[0].Count, "bytes/sample", 8);
+    }
+
+    /// <summary>How far R10 of one puck strays over the plans, two doses, two temperatures and four resistances.</summary>
+    private static double PlansApart()
+    {
+        var machine = FamilyDefaults.Of(MachineFamily.HeatedGroup).Machine with { WillingForceKgf = 60, ChamberMl = 400 };
+        return (from plan in ShippedPlans.All
+                from dose in new[] { 14.0, 18 }
+                from waterC in new[] { 86.0, 93 }
+                from resistance in new[] { 3.0, 5, 7, 10 }
+                let puck = new PuckParameters { DoseGrams = dose, ResistanceBarSPerMl = resistance, WaterC = waterC }
+                let shot = ShotSimulator.Run(puck, plan, machine, dose * 2.1)
+                let r10 = MeasureShot.Read(Exactly(shot), Moments.None, dose, waterC).Measures.R10
+                select Math.Abs(((r10 ?? 0) / GrindResistance.Of(puck)) - 1)).Max();
+    }
+
+    private static Trace Exactly(SimulatedShot shot)
+    {
+        double[] seconds = [.. shot.Samples.Select(s => s.Seconds)];
+        return new([
+            new(Channel.Pressure, Origin.Imported, seconds, [.. shot.Samples.Select(s => s.PressureBar)]),
+            new(Channel.Weight, Origin.Imported, seconds, [.. shot.Samples.Select(s => s.CupGrams)]),
+        ]);
     }
 
     private static IEnumerable<Row> Heat()

@@ -46,6 +46,14 @@ const sheet = (page) => page.getByRole('button', { name: 'Go to the pull' }).wai
 await picture('prepare', '/prepare', { act: sheet });
 await picture('prepare-phone', '/prepare', { phone: true, act: sheet });
 await picture('prepare-dark', '/prepare', { dark: true, act: sheet });
+await picture('plans', '/plans');
+await picture('plan', '/plans/early-peak', {
+  act: async (page) => {
+    await page.getByRole('slider', { name: /^Phase 3/ }).focus();
+    await page.getByLabel('Compare with').selectOption({ label: 'Long and soft' });
+    await page.getByText('Dashes and dots').waitFor();
+  },
+});
 // a morning at the dipper, twenty minutes in
 const post = (path, body) =>
   fetch(`${address}/api/${path}`, {

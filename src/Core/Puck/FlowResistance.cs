@@ -17,8 +17,11 @@ public static class FlowResistance
 
     /// <summary>Swelling and softening, from the time in s since the puck was wet.</summary>
     public static double Swell(PuckParameters puck, double wetSeconds) =>
-        (1.0 - ((1.0 - puck.SwellFrom) * Math.Exp(-wetSeconds / puck.SwellSeconds)))
-        * (1.0 - (puck.SoftensBy * (1.0 - Math.Exp(-wetSeconds / puck.SoftenSeconds))));
+        Swell(puck, Math.Exp(-wetSeconds / puck.SwellSeconds), Math.Exp(-wetSeconds / puck.SoftenSeconds));
+
+    /// <summary>The same from what is left of the two exponentials, 1 when just wet, which a simulation multiplies up step by step.</summary>
+    public static double Swell(PuckParameters puck, double swellLeft, double softenLeft) =>
+        (1.0 - ((1.0 - puck.SwellFrom) * swellLeft)) * (1.0 - (puck.SoftensBy * (1.0 - softenLeft)));
 
     /// <summary>Erosion, from the water passed per dose in ml/g.</summary>
     public static double Erode(PuckParameters puck, double passedMlPerGram) =>

@@ -22,6 +22,14 @@ public sealed record Preparation(
         return this;
     }
 
+    /// <summary>In a few words, e.g. "stirred, tapped, 4 kgf, metal screen, bottomless".</summary>
+    public string InWords() => string.Join(", ", new[]
+    {
+        Misted ? "misted" : "", Stirred ? "stirred" : "", Tapped ? "tapped" : "",
+        TampKgf is { } tamp ? FormattableString.Invariant($"tamped with {tamp:0.#} kgf") : "",
+        Cover switch { PuckCover.Screen => "metal screen", PuckCover.Paper => "paper disc", _ => "" }, Bottomless ? "bottomless" : "",
+    }.Where(w => w.Length > 0));
+
     /// <summary>Which holder to use with a coffee after so many shots of it (common practice).</summary>
     public static string HolderWord(int shotsOfThisCoffee, bool bottomless) => (shotsOfThisCoffee < ShotsUntilKnown, bottomless) switch
     {

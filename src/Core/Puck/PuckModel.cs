@@ -25,6 +25,7 @@ public sealed class PuckModel
     private readonly double _densityGramsPerMl;
     private readonly double _laneHeldMl;
     private double _stress;
+    private double _stepSeconds, _swellStep, _softenStep;
 
     /// <summary>A dry puck.</summary>
     /// <param name="puck">Its parameters.</param>
@@ -85,6 +86,13 @@ public sealed class PuckModel
     public PuckStep Step(double pressureBar, double seconds)
     {
         var pressure = Math.Max(0.0, pressureBar);
+        if (seconds != _stepSeconds)
+        {
+            _stepSeconds = seconds;
+            _swellStep = Math.Exp(-seconds / _puck.SwellSeconds);
+            _softenStep = Math.Exp(-seconds / _puck.SoftenSeconds);
+        }
+
         var share = 1.0 / _lanes.Length;
         var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_puck, pressure);
         var dryBase = _puck.ResistanceBarSPerMl * _thermal * _puck.DryShare;
@@ -111,14 +119,19 @@ public sealed class PuckModel
                 if (lane.Wetted < 1.0) left = 0.0;
             }
 
-            if (lane.Wetted > 0.0) lane.WetSeconds += seconds;
+            if (lane.Wetted > 0.0)
+            {
+                lane.SwellLeft *= _swellStep;
+                lane.SoftenLeft *= _softenStep;
+            }
+
             if (left > 0.0)
             {
                 lane.FlowingSeconds += left;
                 var passed = lane.PassedMl / (_puck.DoseGrams * share);
                 var onset = FlowResistance.Onset(lane.FlowingSeconds);
                 var erode = FlowResistance.Erode(_puck, passed);
-                var resistance = baseResistance * FlowResistance.Swell(_puck, lane.WetSeconds) * erode;
+                var resistance = baseResistance * FlowResistance.Swell(_puck, lane.SwellLeft, lane.SoftenLeft) * erode;
                 lane.StepConductance = factor * share * onset / resistance * (left / seconds);
                 open += lane.StepConductance;
                 if (_puck.ErodedTo < 1.0) eroded += share * (1.0 - erode) / (1.0 - _puck.ErodedTo);
@@ -193,7 +206,8 @@ public sealed class PuckModel
         public readonly double Bias = Math.Log(Math.Max(factor, 1e-6));
         public readonly Extraction Extraction = extraction;
         public double Wetted;
-        public double WetSeconds;
+        public double SwellLeft = 1.0;
+        public double SoftenLeft = 1.0;
         public double FlowingSeconds;
         public double PassedMl;
         public double StepInflow;

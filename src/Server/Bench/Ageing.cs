@@ -40,15 +40,11 @@ public static class Ageing
             {
                 if (known.LastOrDefault(s => s.Bag == bag.Id) is not { } last) continue;
                 var age = BenchEndpoints.DaysFromRoast(bag, time);
-                // the resistance that is believed of that setting then, so that one odd puck does not set the course
-                var wanted = Math.Exp(advice.Predict(bag.Id, last.Machine, last.Setting, last.AgeDays, last.DoseGrams, last.Basket).Mean);
-                double At(double days) => advice.SettingAt(bag.Id, last.Machine, age + days, last.DoseGrams, wanted, last.Basket) ?? last.Setting;
                 var frozen = bag.Dates.Frozen(DateOnly.FromDateTime(time.GetLocalNow().DateTime));
-                var (now, soon, week) = frozen ? (At(0), At(0), At(0)) : (At(0), At(3), At(7));
-                var finer = Math.Abs(week - now);
+                var (now, soon, week) = GrindOutlook.Of(advice, last, age, ages: !frozen);
                 bags.Add(new(bag.Id, grinder.Id, now, soon, week, frozen
                     ? "Frozen: its grind stays where it is."
-                    : FormattableString.Invariant($"To keep the shot of {last.Setting:0.##} {grinder.ScaleUnit} on {grinder.Name}: {now:0.0} today, {soon:0.0} in three days, {week:0.0} in a week, {finer:0.0} {(week < now == grinder.FinerIsLower ? "finer" : "coarser")}.")));
+                    : FormattableString.Invariant($"To keep the shot of {last.Setting:0.##} {grinder.ScaleUnit} on {grinder.Name}: {now:0.0} today, {soon:0.0} in three days, {week:0.0} in a week, {Math.Abs(week - now):0.0} {(week < now == grinder.FinerIsLower ? "finer" : "coarser")}.")));
             }
 
             baskets.AddRange(known.Select(s => s.Basket).Where(b => b != 0).Distinct()

@@ -27,8 +27,11 @@ public sealed record Curves(
 public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
 
 /// <summary>A shot whole.</summary>
+/// <param name="Basket">Name of its basket; empty for the machine's own.</param>
+/// <param name="Preparation">How the puck was prepared, in words; empty where nobody said.</param>
 public sealed record ShotView(
-    ShotLine Shot, PullPlan Plan, Moments Moments, Moments Marked, Curves Curves, IReadOnlyList<ChannelOrigin> Origins, string Notices);
+    ShotLine Shot, PullPlan Plan, Moments Moments, Moments Marked, Curves Curves, IReadOnlyList<ChannelOrigin> Origins, string Notices,
+    string Basket, string Preparation);
 
 /// <summary>One thing that differs between the compared shots; a value a shot, null where it has none.</summary>
 public sealed record Difference(string Label, string Unit, IReadOnlyList<string?> Values);

@@ -15,6 +15,8 @@ public static class ShotComparison
         new("Coffee", "", "", 0, s => s.Shot.Bag),
         new("Grinder", "", "", 0, s => s.Shot.Grinder),
         new("Grind setting", "", "0.##", 0.001, s => s.Shot.GrindSetting),
+        new("Basket", "", "", 0, s => s.Basket),
+        new("Preparation", "", "", 0, s => s.Preparation),
         new("Pull plan", "", "", 0, s => s.Shot.Plan),
         new("Dose", "g", "0.0", 0.15, s => s.Shot.DoseGrams),
         new("Yield aimed at", "g", "0.0", 0.15, s => s.Shot.YieldGrams),

@@ -29,7 +29,7 @@ public static class ShotViews
     /// <exception cref="NotThereException">One of them is not there.</exception>
     public static async Task<IReadOnlyList<ShotView>> WholeAsync(RuddyContext db, IReadOnlyList<int> ids)
     {
-        var shots = await WithNames(db.Shots.AsNoTracking()).Include(s => s.Trace).Where(s => ids.Contains(s.Id) && s.DeletedAt == null)
+        var shots = await WithNames(db.Shots.AsNoTracking()).Include(s => s.Basket).Include(s => s.Trace).Where(s => ids.Contains(s.Id) && s.DeletedAt == null)
             .ToDictionaryAsync(s => s.Id);
         return [.. ids.Select(id => Whole(shots.GetValueOrDefault(id) ?? throw new NotThereException($"There is no shot {id}.")))];
     }
@@ -44,7 +44,8 @@ public static class ShotViews
                 clean.StepSeconds, clean.HasPressure ? Rounded(clean.PressureBar, 2) : null, clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
                 clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null,
                 shot.Source == ShotSource.Imported ? null : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, shot.Trace.Moments).Select(p => p.Bar), 2)),
-            [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices);
+            [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices,
+            shot.Basket?.Name ?? "", shot.Preparation?.InWords() ?? "");
     }
 
     /// <summary>The trace of a shot, which must have been loaded with it.</summary>

@@ -17,6 +17,9 @@ export const machineChooser =
       doseGrams: family?.doseGrams ?? sheet.doseGrams,
       yieldGrams: family?.yieldGrams ?? sheet.yieldGrams,
       planKey: next.planKeys[0]!,
+      // a basket belongs to the machine it was chosen for
+      basketId: null,
+      sameAsShotId: null,
     });
   };
 

@@ -19,6 +19,13 @@ export default function TastePage() {
   const { data: latest, error: latestError } = useLatestShot();
   const shotId = id !== undefined ? Number(id) : latest?.shots[0]?.id;
   const { data: view, error } = useShot(shotId);
+  const again = useMutation({
+    mutationFn: () => data(api.POST('/api/prepare/same-as/{shotId}', { params: { path: { shotId: shotId! } } })),
+    onSuccess: async (sheet) => {
+      queries.setQueryData(['prepare'], sheet);
+      await navigate('/prepare');
+    },
+  });
   const bin = useMutation({
     mutationFn: () => data(api.DELETE('/api/shots/{id}', { params: { path: { id: shotId! } } })),
     onSuccess: async () => {
@@ -58,6 +65,9 @@ export default function TastePage() {
                 Trace as CSV
               </a>
             </Button>
+            <Button onClick={() => again.mutate()} disabled={again.isPending}>
+              Same again, but
+            </Button>
             <Button onClick={() => bin.mutate()}>Into the bin</Button>
           </Flex>
         }
@@ -66,6 +76,8 @@ export default function TastePage() {
         {new Date(shot.pulledAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false })},{' '}
         {sources[shot.source]}. {number(shot.doseGrams, 1)} g
         {shot.grindSetting !== null ? ` at ${shot.grindSetting} ${shot.scaleUnit}` : ''}, plan: {shot.plan.toLowerCase()}.
+        {view.basket ? ` Basket: ${view.basket}.` : ''}
+        {view.preparation ? ` Puck: ${view.preparation}.` : ''}
       </PageTitle>
       {bin.error && <Notice role="alert">{sentenceOf(bin.error)}</Notice>}
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="4" alignItems="start">

@@ -4581,6 +4581,10 @@ export interface components {
             curves: components["schemas"]["Curves"];
             origins: components["schemas"]["ChannelOrigin"][];
             notices: string;
+            /** @description Name of its basket; empty for the machine's own. */
+            basket: string;
+            /** @description How the puck was prepared, in words; empty where nobody said. */
+            preparation: string;
         };
         /** @description What is no longer as it was in the shot that the sheet started from. */
         SinceShot: {
