@@ -192,7 +192,7 @@ test('a machine is added from the drawings and brewed with', async ({ page }, in
   await expect(page.getByRole('list', { name: 'Planned steps' }).getByText('Pull 1')).toBeVisible();
   await page.goto('/prepare');
   await expect(page.getByRole('combobox', { name: 'Machine' }).locator('option:checked')).toHaveText(name);
-  await expect(page.getByText(/Fits: the chamber takes/)).toBeVisible();
+  await expect(page.getByText(/Fits: over the coffee the basket takes/)).toBeVisible();
   await leave(page);
 });
 

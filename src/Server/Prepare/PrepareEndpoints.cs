@@ -73,15 +73,16 @@ public static class PrepareEndpoints
     {
         var machine = await db.Machines.AsNoTracking().OrderBy(m => m.Id).FirstOrDefaultAsync()
             ?? throw new NotThereException("There is no machine on the bench yet. Add one under Machines.");
+        // last time's sheet is the start, as long as there is coffee of it left
+        var last = await LastShotAsync(db, machine.Id, null);
+        if (last is not null && await db.Bags.AnyAsync(b => b.Id == last.BagId && !b.Finished)) return await SameAsAsync(last.Id, db);
         var (_, dose, yield) = FamilyDefaults.Of(machine.Spec.Family);
-        var bag = await db.Bags.AsNoTracking().Where(b => !b.Finished).OrderByDescending(b => b.RoastedOn).FirstOrDefaultAsync();
-        var last = await LastShotAsync(db, machine.Id, bag?.Id);
         return new(
             last?.BrewerId ?? (await db.Brewers.OrderBy(b => b.Id).FirstOrDefaultAsync())?.Id,
             machine.Id,
-            bag?.Id,
+            (await db.Bags.AsNoTracking().Where(b => !b.Finished).OrderByDescending(b => b.RoastedOn).FirstOrDefaultAsync())?.Id,
             last?.GrinderId ?? (await db.Grinders.OrderBy(g => g.Id).FirstOrDefaultAsync())?.Id,
-            last?.BagId == bag?.Id ? last?.GrindSetting : null, dose, yield, PlanLibrary.KeysFor(machine.Spec, ShippedPlans.All)[0], last?.BasketId, last?.Preparation, null, last?.Id);
+            null, dose, yield, PlanLibrary.KeysFor(machine.Spec, ShippedPlans.All)[0]);
     }
 
     /// <summary>Works out everything that the sheet asks for.</summary>
@@ -169,7 +170,7 @@ public static class PrepareEndpoints
     {
         var holder = machine.HasBoiler
             ? machine.StrokesAShot == 1 ? "one stroke moves" : $"{machine.StrokesAShot} strokes move"
-            : "the chamber takes";
+            : machine.Family == MachineFamily.TwinArmBasket ? "over the coffee the basket takes" : "the chamber takes";
         if (need is null) return $"At most {most:0} g: that is what {holder}.";
         return fits
             ? $"Fits: {holder} {most:0} g, so up to {largest:0} g in the cup from this dose."

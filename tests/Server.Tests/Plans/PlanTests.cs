@@ -25,6 +25,7 @@ public sealed class PlanTests(LiveServer server) : IClassFixture<LiveServer>
             await server.PostAsync("/api/bench/machines", new { name, spec = start["start"]!["defaults"]!.DeepClone() });
             var row = (await server.GetAsync("/api/bench"))["machines"]!.AsArray().Single(m => (string)m!["name"]! == name)!;
             Assert.True(row["planKeys"]!.AsArray().Count >= 2, name);
+            await server.ChangeSheetAsync("basketId", null); // as the screen does with another machine
             await server.ChangeSheetAsync("machineId", (int)row["id"]!);
             await server.ChangeSheetAsync("doseGrams", (double)start["start"]!["doseGrams"]!);
             var answer = await server.ChangeSheetAsync("yieldGrams", (double)start["start"]!["yieldGrams"]!);

@@ -5,7 +5,7 @@ import { useSheet } from '../shared/api/queries';
 
 type Sheet = Schemas['Sheet'];
 
-const pauseMs = 40;
+const pauseMs = 20;
 
 /** Another machine starts from what its family usually takes. */
 export const machineChooser =
