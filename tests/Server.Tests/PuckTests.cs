@@ -85,4 +85,25 @@ public sealed class PuckTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.InRange((double)basket["factor"]!, 0.82, 1.0);
         Assert.True((int)basket["shots"]! > 5);
     }
+
+    [Fact] // common practice: a flow-restricting basket takes coarser or shop-ground coffee; no dial-in by grind
+    public async Task Behind_a_small_hole_there_is_no_dialling_in_by_the_grind()
+    {
+        await server.ChangeSheetAsync("machineId", (int)(await FindAsync("machines", "Pack lever"))["id"]!);
+        await server.ChangeSheetAsync("grinderId", (int)(await FindAsync("grinders", "Hand mill"))["id"]!);
+        await server.ChangeSheetAsync("doseGrams", 15.0);
+        await server.ChangeSheetAsync("yieldGrams", 30.0);
+        await server.PostAsync("/api/bench/baskets", new
+        {
+            name = "With a hole",
+            spec = new { diameterMm = 51, depthMm = 18, nominalDoseGrams = 15, restrictorBarS2PerMl2 = 2.5 },
+        });
+        await server.ChangeSheetAsync("basketId", (int)(await FindAsync("baskets", "With a hole"))["id"]!);
+        var view = await server.GetAsync("/api/prepare/prediction");
+        Assert.Null(view["grind"]!["suggestion"]);
+        Assert.Contains("no dialling in by the grind", (string)view["grind"]!["sentences"]![0]!, StringComparison.Ordinal);
+        Assert.Empty(view["landing"]!.AsArray());
+        await server.ChangeSheetAsync("basketId", null);
+        Assert.NotNull((await server.GetAsync("/api/prepare/prediction"))["grind"]!["suggestion"]);
+    }
 }

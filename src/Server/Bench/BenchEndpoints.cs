@@ -6,6 +6,7 @@ using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Plans;
+using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
 
@@ -23,8 +24,8 @@ public sealed record BasketChange(string Name, Basket Spec);
 
 public sealed record BrewerView(int Id, string Name);
 
-/// <summary>A machine with the plans that suit it.</summary>
-public sealed record MachineView(int Id, string Name, Machine Spec, string PressureBy, IReadOnlyList<string> PlanKeys);
+/// <summary>A machine with the plans that suit it, and the sheet to start from on it: last time's.</summary>
+public sealed record MachineView(int Id, string Name, Machine Spec, string PressureBy, IReadOnlyList<string> PlanKeys, Sheet Start);
 
 public sealed record GrinderView(
     int Id, string Name, string ScaleUnit, double Step, bool FinerIsLower, double? ZeroPoint, double RetentionGrams, double PurgeGrams);
@@ -104,10 +105,12 @@ public static class BenchEndpoints
     {
         var rest = (await db.Households.AsNoTracking().SingleAsync()).Rest;
         var plans = await PlanLibrary.AllAsync(db);
+        var machines = new List<MachineView>();
+        foreach (var m in await db.Machines.AsNoTracking().ToListAsync())
+            machines.Add(new(m.Id, m.Name, m.Spec, m.Spec.PressureBy.ToString(), PlanLibrary.KeysFor(m.Spec, plans), await PrepareEndpoints.StartAsync(db, m)));
         return new(
         [.. (await db.Brewers.AsNoTracking().ToListAsync()).Select(b => new BrewerView(b.Id, b.Name))],
-        [.. (await db.Machines.AsNoTracking().ToListAsync()).Select(m => new MachineView(
-            m.Id, m.Name, m.Spec, m.Spec.PressureBy.ToString(), PlanLibrary.KeysFor(m.Spec, plans)))],
+        machines,
         [.. (await db.Grinders.AsNoTracking().ToListAsync()).Select(g => new GrinderView(
             g.Id, g.Name, g.ScaleUnit, g.Step, g.FinerIsLower, g.ZeroPoint, g.RetentionGrams, g.PurgeGrams))],
         [.. (await db.Bags.AsNoTracking().ToListAsync()).OrderBy(b => b.Finished).ThenByDescending(b => b.RoastedOn).Select(b => View(b, rest, time))],

@@ -68,7 +68,7 @@ public static class Prediction
         var (low, best, high) = plan.LandingSeconds;
         var wanted = WantedResistance.Of(puck, plan, machine, sheet.YieldGrams, low, best, high);
         var landed = shot.ReachesYield && shot.Seconds >= low && shot.Seconds <= high;
-        var changes = landed || b.Grinder is null ? [] : Changes(new(
+        var changes = landed || b.Grinder is null || b.Restricted ? [] : Changes(new(
             (dose, setting) => puck with { DoseGrams = dose, ResistanceBarSPerMl = ShotBelief.Resistance(advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, dose, b.BasketId).Mean, puck) },
             plan, machine, sheet.DoseGrams, sheet.YieldGrams, sheet.GrindSetting, b.Steps), best, sheet.Locked ?? [], b.Grinder.ScaleUnit);
         return new(shot, b.Grinder is null ? null : Advise(sheet, b, wanted, low, high), changes);
@@ -95,6 +95,14 @@ public static class Prediction
     private static GrindAdviceView Advise(Sheet sheet, ShotBelief b, WantedResistance? wanted, double low, double high)
     {
         var (grinder, advice, age, bagId, known) = (b.Grinder!, b.Advice, b.AgeDays, b.BagId, b.Known);
+        if (b.Restricted)
+        {
+            return new(null, null, low, high, [
+                "A small hole in this basket gives the back-pressure, so there is no dialling in by the grind: take shop-ground coffee, or grind a good deal coarser than for an ordinary basket.",
+                "Press gently and steadily; what changes the cup is dose, yield and water.",
+            ]);
+        }
+
         if (wanted is null)
             return new(null, null, low, high, ["No grind gives this yield in that time on this machine with this plan. Ask for another yield or another plan."]);
         var suggestion = advice.Suggest(bagId, sheet.MachineId, age, sheet.DoseGrams, wanted, b.BasketId);

@@ -69,10 +69,13 @@ public static class PrepareEndpoints
         return kept is not null && await db.Machines.AnyAsync(m => m.Id == kept.MachineId) ? kept : await FirstSheetAsync(db);
     }
 
-    private static async Task<Sheet> FirstSheetAsync(RuddyContext db)
+    private static async Task<Sheet> FirstSheetAsync(RuddyContext db) => await StartAsync(
+        db, await db.Machines.AsNoTracking().OrderBy(m => m.Id).FirstOrDefaultAsync()
+            ?? throw new NotThereException("There is no machine on the bench yet. Add one under Machines."));
+
+    /// <summary>The sheet that a machine starts from: last time's, or its family's.</summary>
+    public static async Task<Sheet> StartAsync(RuddyContext db, BenchMachine machine)
     {
-        var machine = await db.Machines.AsNoTracking().OrderBy(m => m.Id).FirstOrDefaultAsync()
-            ?? throw new NotThereException("There is no machine on the bench yet. Add one under Machines.");
         // last time's sheet is the start, as long as there is coffee of it left
         var last = await LastShotAsync(db, machine.Id, null);
         if (last is not null && await db.Bags.AnyAsync(b => b.Id == last.BagId && !b.Finished)) return await SameAsAsync(last.Id, db);

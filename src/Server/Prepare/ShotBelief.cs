@@ -30,6 +30,11 @@ public sealed record ShotBelief(
     public static double Resistance(double logR10, PuckParameters puck) =>
         Math.Clamp(Math.Exp(logR10) / GrindResistance.Of(puck) * puck.ResistanceBarSPerMl, 0.2, 200);
 
+    /// <summary>Whether a small hole gives the back-pressure, so that the grind hardly sets it.</summary>
+    public bool Restricted => UnitPuck.RestrictorBarS2PerMl2 > 0;
+
+    private static double Restrictor(Machine machine, Basket? basket) => basket?.RestrictorBarS2PerMl2 ?? machine.RestrictorBarS2PerMl2;
+
     /// <summary>Of a sheet without problems.</summary>
     public static async Task<ShotBelief> OfAsync(SheetAnswer answer, RuddyContext db, TimeProvider time)
     {
@@ -44,7 +49,7 @@ public sealed record ShotBelief(
             ResistanceBarSPerMl = 1,
             WaterC = Math.Clamp(answer.WaterC, 20, 100),
             Retention = machine.RetentionPerGram,
-            RestrictorBarS2PerMl2 = basket?.Spec.RestrictorBarS2PerMl2 ?? machine.RestrictorBarS2PerMl2,
+            RestrictorBarS2PerMl2 = Restrictor(machine, basket?.Spec),
         };
         var known = grinder is null ? [] : await KnownAsync(grinder.Id, db);
         var steps = new GrinderSteps(grinder?.Step ?? 1, grinder?.FinerIsLower ?? true);
@@ -63,10 +68,11 @@ public sealed record ShotBelief(
         var shots = await db.Shots.AsNoTracking()
             .Where(s => s.DeletedAt == null && s.GrinderId == grinderId && s.GrindSetting != null)
             .OrderByDescending(s => s.PulledAt).Take(MostShots)
-            .Select(s => new { s.BagId, s.MachineId, s.GrindSetting, s.PulledAt, s.DoseGrams, s.Measures, s.Bag, s.BasketId })
+            .Select(s => new { s.BagId, s.MachineId, s.GrindSetting, s.PulledAt, s.DoseGrams, s.Measures, s.Bag, s.BasketId, s.Machine, s.Basket })
             .ToListAsync();
         shots.Reverse();
-        return [.. shots.Where(s => s.Measures.R10 is > 0).Select(s => new GrindShot(
+        // behind a small hole the pressure is the hole's, so such a shot says nothing of the grind
+        return [.. shots.Where(s => s.Measures.R10 is > 0 && Restrictor(s.Machine!.Spec, s.Basket?.Spec) == 0).Select(s => new GrindShot(
             s.BagId ?? 0, s.MachineId, s.GrindSetting!.Value,
             s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : 8, s.DoseGrams, s.Measures.R10!.Value, s.BasketId ?? 0))];
     }

@@ -80,7 +80,7 @@ export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
       <Box fontSize="14px" color={suggestion ? 'quiet' : 'text'}>
         {grind.sentences.join(' ')}
       </Box>
-      <Fixed locked={typed.locked ?? []} take={take} />
+      {(suggestion || view.landing.length > 0) && <Fixed locked={typed.locked ?? []} take={take} />}
       {view.landing.length > 0 ? (
         <Box mt="2" as="ul" style={{ listStyle: 'none' }} aria-label="Changes that land it">
           {view.landing.map((c) => (
@@ -98,7 +98,8 @@ export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
           ))}
         </Box>
       ) : (
-        view.shot && (
+        view.shot &&
+        suggestion && (
           <Box mt="2" fontSize="14px" color="quiet">
             {view.shot.reachesYield && view.shot.seconds >= grind.secondsLow && view.shot.seconds <= grind.secondsHigh
               ? 'It lands as it stands; nothing has to change.'

@@ -26,6 +26,8 @@ export function PuckPanel({ sheet, answer, bench, change, wrong }: Props) {
   const prep = { ...none, ...sheet.preparation } as Preparation;
   const set = (part: Partial<Preparation>) => change({ preparation: { ...prep, ...part } });
   const force = units.of('kgf');
+  const family = bench.machines.find((m) => m.id === sheet.machineId)?.spec.family;
+  const withHolder = family !== 'TwinArmBasket' && family !== 'HandPump';
   const tick = (label: string, key: 'misted' | 'stirred' | 'tapped') => (
     <label style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
       <input
@@ -66,14 +68,16 @@ export function PuckPanel({ sheet, answer, bench, change, wrong }: Props) {
           hint={prep.tampKgf === null ? 'empty where nobody weighs it' : undefined}
           onChange={(v) => set({ tampKgf: v === null ? null : force.wire(v) })}
         />
-        <Field label="Holder">
-          {(ids) => (
-            <Select {...ids} value={String(prep.bottomless)} onChange={(e) => set({ bottomless: e.target.value === 'true' })}>
-              <option value="false">with a spout</option>
-              <option value="true">bottomless</option>
-            </Select>
-          )}
-        </Field>
+        {withHolder && (
+          <Field label="Holder">
+            {(ids) => (
+              <Select {...ids} value={String(prep.bottomless)} onChange={(e) => set({ bottomless: e.target.value === 'true' })}>
+                <option value="false">with a spout</option>
+                <option value="true">bottomless</option>
+              </Select>
+            )}
+          </Field>
+        )}
       </Grid>
       <Flex gap="4" rowGap="0" wrap="wrap" mt="2">
         {tick('misted', 'misted')}
@@ -89,7 +93,7 @@ export function PuckPanel({ sheet, answer, bench, change, wrong }: Props) {
         </Flex>
       )}
       <Box fontSize="14px" color="quiet" mt="2">
-        {answer.holderWord} Schools differ on the tamp; what all agree on is doing it the same each time.{' '}
+        {withHolder ? `${answer.holderWord} ` : ''}Schools differ on the tamp; what all agree on is doing it the same each time.{' '}
         {bench.baskets.length === 0 && (
           <Link to="/shelf" style={{ textDecoration: 'underline' }}>
             Add your baskets

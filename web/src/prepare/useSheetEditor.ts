@@ -7,20 +7,11 @@ type Sheet = Schemas['Sheet'];
 
 const pauseMs = 20;
 
-/** Another machine starts from what its family usually takes. */
+/** Another machine starts from last time's sheet on it; who brews stays. */
 export const machineChooser =
   (bench: Schemas['BenchView'], sheet: Sheet, change: (part: Partial<Sheet>) => void) => (id: number) => {
-    const next = bench.machines.find((m) => m.id === id)!;
-    const family = bench.families.find((f) => f.family === next.spec.family);
-    change({
-      machineId: id,
-      doseGrams: family?.doseGrams ?? sheet.doseGrams,
-      yieldGrams: family?.yieldGrams ?? sheet.yieldGrams,
-      planKey: next.planKeys[0]!,
-      // a basket belongs to the machine it was chosen for
-      basketId: null,
-      sameAsShotId: null,
-    });
+    const { start } = bench.machines.find((m) => m.id === id)!;
+    change({ ...start, brewerId: sheet.brewerId ?? start.brewerId });
   };
 
 /** The sheet as typed, with the server's answer following a moment later. What is typed is kept even where it does not do. */

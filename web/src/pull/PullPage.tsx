@@ -52,6 +52,7 @@ export default function PullPage() {
     mutationFn: () => data(api.POST('/api/pull/save')),
     onSuccess: async ({ shotId }) => {
       await queries.invalidateQueries({ queryKey: ['shots'] });
+      await queries.invalidateQueries({ queryKey: ['bench'] });
       await navigate(`/taste/${shotId}`);
     },
   });

@@ -3583,7 +3583,7 @@ export interface components {
             plusMinus: null | number;
             way: null | string;
         };
-        /** @description A machine with the plans that suit it. */
+        /** @description A machine with the plans that suit it, and the sheet to start from on it: last time's. */
         MachineView: {
             /** Format: int32 */
             id: number;
@@ -3591,6 +3591,7 @@ export interface components {
             spec: components["schemas"]["Machine"];
             pressureBy: string;
             planKeys: string[];
+            start: components["schemas"]["Sheet"];
         };
         MarkRequest: {
             moment: string;
