@@ -43,7 +43,7 @@ const pulled = async (page, grams) => {
 };
 
 const sheet = (page) => page.getByRole('button', { name: 'Go to the pull' }).waitFor();
-await picture('prepare', '/prepare', { act: sheet });
+await picture('prepare', '/prepare', { act: sheet, fullPage: true });
 await picture('prepare-phone', '/prepare', { phone: true, act: sheet });
 await picture('prepare-dark', '/prepare', { dark: true, act: sheet });
 await picture('plans', '/plans');

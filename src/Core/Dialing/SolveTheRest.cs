@@ -56,7 +56,11 @@ public static class SolveTheRest
     private const double MostYieldShare = 0.35;
     private const double MostPressureShare = 0.35;
     private const double MostSteps = 8;
-    private const int Halvings = 7;
+    private const int MostTrials = 8;
+    private const double CloseEnoughSeconds = 0.3;
+
+    // a shot so much longer than wanted need not be played to its end
+    private const double Hopeless = 1.5;
 
     /// <summary>Every change that lands the time to the yield at a number of seconds, smallest first; empty where none does.</summary>
     /// <param name="shot">The shot as it is.</param>
@@ -66,14 +70,17 @@ public static class SolveTheRest
     {
         var free = Enum.GetValues<ChangeOf>().Except(locked).Where(c => c != ChangeOf.Grind || shot.Setting is not null).ToList();
         // t runs from -1, as fast as people would make it, to 1, as slow
-        double Seconds(IReadOnlyCollection<ChangeOf> moved, double t) => Time(shot, moved.ToDictionary(c => c, c => ValueAt(shot, c, t)));
+        double Seconds(IReadOnlyCollection<ChangeOf> moved, double t) =>
+            Time(shot, moved.ToDictionary(c => c, c => ValueAt(shot, c, t)), wantedSeconds * Hopeless);
         LandingChange? Land(params ChangeOf[] moved) => Solve(t => Seconds(moved, t), wantedSeconds) is { } t
             ? new([.. moved.Select(c => new SoleChange(c, ValueAt(shot, c, t), Math.Abs(t)))]) : null;
 
-        var found = free.Select(c => Land(c)).OfType<LandingChange>().ToList();
+        // each is a search of its own over simulated shots, so they go side by side
+        var found = free.AsParallel().AsOrdered().Select(c => Land(c)).OfType<LandingChange>().ToList();
         if (found.Count == 0)
         {
-            found = [.. from a in free from b in free where a < b let pair = Land(a, b) where pair is not null select pair];
+            var pairs = from a in free from b in free where a < b select (a, b);
+            found = [.. pairs.AsParallel().AsOrdered().Select(p => Land(p.a, p.b)).OfType<LandingChange>()];
         }
 
         return [.. found.OrderBy(c => c.Effort)];
@@ -96,29 +103,37 @@ public static class SolveTheRest
         }
     }
 
-    private static double Time(ShotToLand shot, Dictionary<ChangeOf, double> moved)
+    private static double Time(ShotToLand shot, Dictionary<ChangeOf, double> moved, double longestSeconds)
     {
         var dose = moved.GetValueOrDefault(ChangeOf.Dose, shot.DoseGrams);
         var yield = moved.GetValueOrDefault(ChangeOf.Yield, shot.YieldGrams);
         var setting = moved.GetValueOrDefault(ChangeOf.Grind, shot.Setting ?? 0);
         var press = moved.GetValueOrDefault(ChangeOf.Pressure, 1);
         var plan = moved.ContainsKey(ChangeOf.Pressure) ? shot.Plan.Scaled(press) : shot.Plan;
-        var run = ShotSimulator.Run(shot.PuckAt(dose, setting), plan, shot.Machine, yield);
+        var run = ShotSimulator.Run(shot.PuckAt(dose, setting), plan, shot.Machine, yield, longestSeconds);
         return run.ReachedYield ? run.Seconds : double.PositiveInfinity;
     }
 
-    /// <summary>Halving for a time that rises with t; null where the wanted time lies outside.</summary>
+    /// <summary>
+    /// False position for a time that rises with t, until it lands within a few tenths of a second; null where the wanted time lies outside.
+    /// </summary>
     private static double? Solve(Func<double, double> seconds, double wanted)
     {
         double faster = -1, slower = 1;
-        if (seconds(faster) > wanted || seconds(slower) < wanted) return null;
-        for (var i = 0; i < Halvings; i++)
+        double fast = seconds(faster), slow = seconds(slower);
+        if (fast > wanted || slow < wanted) return null;
+        var t = 0.0;
+        for (var i = 0; i < MostTrials; i++)
         {
-            var middle = (faster + slower) / 2.0;
-            if (seconds(middle) > wanted) slower = middle;
-            else faster = middle;
+            // a shot that never ends has no time to draw a line to: then halve
+            var share = double.IsFinite(slow) ? Math.Clamp((wanted - fast) / Math.Max(1e-9, slow - fast), 0.05, 0.95) : 0.5;
+            t = faster + (share * (slower - faster));
+            var at = seconds(t);
+            if (Math.Abs(at - wanted) < CloseEnoughSeconds) return t;
+            if (at > wanted) (slower, slow) = (t, at);
+            else (faster, fast) = (t, at);
         }
 
-        return (faster + slower) / 2.0;
+        return t;
     }
 }

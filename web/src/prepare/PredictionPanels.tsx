@@ -1,24 +1,15 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schemas } from '../shared/api/client';
 import { Button, Figure, H2, Panel } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { IndicatorCard } from './IndicatorCard';
 import { PredictedChart } from './PredictedChart';
+import { usePrediction } from './prediction';
 
 type Sheet = Schemas['Sheet'];
 type Change = Schemas['ChangeOf'];
-
-/** Predicted shot and grind advice of the sheet as the server has it; they follow it a moment later. */
-function usePrediction(sheet: Sheet) {
-  return useQuery({
-    queryKey: ['prediction', sheet],
-    queryFn: () => data(api.GET('/api/prepare/prediction')),
-    placeholderData: keepPreviousData,
-    retry: false,
-  }).data;
-}
 
 interface GrindProps {
   /** As the server has it. */

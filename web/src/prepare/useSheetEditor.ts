@@ -2,10 +2,12 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useSheet } from '../shared/api/queries';
+import { predictionOf } from './prediction';
 
 type Sheet = Schemas['Sheet'];
 
 const pauseMs = 20;
+const stripPauseMs = 250;
 
 /** Another machine starts from last time's sheet on it; who brews stays. */
 export const machineChooser =
@@ -21,6 +23,7 @@ export function useSheetEditor() {
   const [typed, setTyped] = useState<Sheet | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const latest = useRef<Sheet | null>(null);
+  const strip = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const pending = useRef<Promise<void> | undefined>(undefined);
 
@@ -31,11 +34,15 @@ export function useSheetEditor() {
       const got = await data(api.PUT('/api/prepare', { body: sheet }));
       if (latest.current === sheet) {
         latest.current = null;
+        // asked for before the page is drawn anew, so that the prediction is there sooner
+        void queries.prefetchQuery(predictionOf(got.sheet));
         queries.setQueryData(['prepare'], got);
         setTyped(null);
       }
       setProblem(null);
-      void queries.invalidateQueries({ queryKey: ['session'] });
+      // the strip can wait until the typing is over
+      clearTimeout(strip.current);
+      strip.current = setTimeout(() => void queries.invalidateQueries({ queryKey: ['session'] }), stripPauseMs);
     } catch (thrown) {
       setProblem(sentenceOf(thrown));
     }

@@ -1,0 +1,15 @@
+import { keepPreviousData, queryOptions, useQuery } from '@tanstack/react-query';
+import { api, data, type Schemas } from '../shared/api/client';
+
+/** The question for what is predicted of a sheet as the server has it. */
+export const predictionOf = (sheet: Schemas['Sheet']) =>
+  queryOptions({
+    queryKey: ['prediction', sheet],
+    queryFn: () => data(api.GET('/api/prepare/prediction')),
+    staleTime: 1000,
+    retry: false,
+  });
+
+/** Predicted shot and grind advice of the sheet; they follow it a moment later. */
+export const usePrediction = (sheet: Schemas['Sheet']) =>
+  useQuery({ ...predictionOf(sheet), placeholderData: keepPreviousData }).data;
