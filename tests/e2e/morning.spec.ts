@@ -16,7 +16,7 @@ test('from the sheet to the ledger and the comparison', async ({ page }, info) =
 
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'Prepare', level: 1 })).toBeVisible();
-  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
   await page.getByLabel('Who brews').selectOption({ label: 'Ilva' });
   await page.getByLabel('Beans').selectOption({ index: 1 });
   await page.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
@@ -128,7 +128,7 @@ test('a trace from elsewhere becomes a shot like any other', async ({ page }, in
 test('a number that does not do is told and kept as typed', async ({ page }, info) => {
   test.skip(info.project.name === 'phone', 'the same on a wide screen');
   await page.goto('/prepare');
-  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
   await type(page, /^Dose/, '99');
   await expect(page.getByText('Dose is 99 g; it must lie between 5 and 30 g.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Go to the pull' })).toBeDisabled();

@@ -90,7 +90,7 @@ test('the spring machine pulls by itself and asks for no hand force', async ({ p
   test.skip(info.project.name === 'phone', 'the same pull, once is enough');
   await clearPull(page);
   await page.goto('/prepare');
-  await page.getByLabel('Machine').selectOption({ label: 'Hall spring' });
+  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Hall spring' });
   await expect(page.getByText(/The spring gives up to 9\.5 bar by itself/)).toBeVisible();
   await expect(page.getByText(/A cocked lever flies up/)).toBeVisible();
   await page.getByRole('button', { name: 'Go to the pull' }).click();
@@ -101,12 +101,12 @@ test('the spring machine pulls by itself and asks for no hand force', async ({ p
   await expect(page).toHaveURL(/\/taste\/\d+/);
   await expect(page.getByText(/Hall spring/).first()).toBeVisible();
   await page.goto('/prepare');
-  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
 });
 
 test('the predicted shot and the advised grind follow the sheet', async ({ page }) => {
   await page.goto('/prepare');
-  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
   await page.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
   await page.getByLabel('Beans').selectOption({ index: 1 });
   await page.getByRole('textbox', { name: /^Dose/ }).fill('15');

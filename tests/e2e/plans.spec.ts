@@ -3,7 +3,7 @@ import { expectAccessible, expectNoSidewaysScroll, type } from './bench';
 
 async function packLever(page: Page) {
   await page.goto('/prepare');
-  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
   await expect(page.getByText(/the chamber takes/)).toBeVisible();
 }
 
@@ -177,7 +177,14 @@ test('fix anything, the rest is solved', async ({ page }) => {
   await page.getByText('Early peak, long ease', { exact: true }).click();
   await type(page, /^Dose/, '15');
   await type(page, /^Yield/, '32');
-  await type(page, /^Grind/, '18');
+  await page.getByLabel('Basket').selectOption({ index: 0 });
+  await page.getByLabel('grind', { exact: true }).uncheck();
+  // four clicks finer than what lands
+  await expect(page.getByText('Advised setting')).toBeVisible();
+  const view = (await (await page.request.get('/api/prepare/prediction')).json()) as {
+    grind: { suggestion: { setting: number } };
+  };
+  await type(page, /^Grind/, String(view.grind.suggestion.setting - 4));
   const changes = page.getByRole('list', { name: 'Changes that land it' });
   await expect(changes.getByText(/^Grind at/)).toBeVisible();
   await page.getByLabel('grind', { exact: true }).check();

@@ -9,7 +9,7 @@ const todo = (page: Page) => page.getByRole('list', { name: 'Steps still to do' 
 async function choose(page: Page, machine: string) {
   await page.request.post('/api/session/end');
   await page.goto('/warm');
-  await page.getByLabel('Machine').selectOption({ label: machine });
+  await page.getByLabel('Machine', { exact: true }).selectOption({ label: machine });
   // the page has followed when its figures are that machine's
   await expect(page.getByText(machine === 'Pack lever' ? 'Chamber now' : 'Group now')).toBeVisible();
   await expect(
@@ -21,7 +21,7 @@ async function choose(page: Page, machine: string) {
 async function leave(page: Page) {
   await page.request.post('/api/session/end');
   await page.goto('/prepare');
-  await page.getByLabel('Machine').selectOption({ label: 'Pack lever' });
+  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
   await expect(page.getByText(/the chamber takes/)).toBeVisible();
 }
 

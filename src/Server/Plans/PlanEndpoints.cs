@@ -77,7 +77,8 @@ public static class PlanEndpoints
         return new(row.Id, row.Keyed);
     }
 
-    private static PullPlan Named(PullPlan plan) => plan with
+    /// <summary>The plan with its words checked; a file may leave out what a record cannot be without.</summary>
+    private static PullPlan Named(PullPlan? plan) => plan?.Phases is null ? throw new DoesNotFitException("phases", "There is no plan with phases in it.") : plan with
     {
         Name = Texts.Required(plan.Name, "name", "Name", 60),
         Why = Texts.Optional(plan.Why, "why", "Why", 400),

@@ -153,9 +153,12 @@ public static class PrepareEndpoints
     }
 
     /// <summary>The last shot of a bag on a machine; where that bag was never pulled on it, the machine's last.</summary>
-    private static Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId) =>
-        db.Shots.AsNoTracking().Where(s => s.DeletedAt == null && s.MachineId == machineId)
-            .OrderByDescending(s => s.BagId == bagId).ThenByDescending(s => s.PulledAt).FirstOrDefaultAsync();
+    private static Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId)
+    {
+        var shots = db.Shots.AsNoTracking().Where(s => s.DeletedAt == null && s.MachineId == machineId);
+        return (bagId is null ? shots.OrderByDescending(s => s.PulledAt) : shots.OrderByDescending(s => s.BagId == bagId).ThenByDescending(s => s.PulledAt))
+            .FirstOrDefaultAsync();
+    }
 
     private static void Try(List<SheetProblem> problems, Func<double> check)
     {

@@ -91,6 +91,9 @@ public sealed class PlanTests(LiveServer server) : IClassFixture<LiveServer>
         var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/plans/import", file);
         Assert.Equal(400, status);
         Assert.Equal("format", (string)problem!["field"]!);
+        (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/plans/import", new { format = "ruddy-spring-plan", version = 1 });
+        Assert.Equal(400, status);
+        Assert.Equal("phases", (string)problem!["field"]!);
     }
 
     [Theory]
