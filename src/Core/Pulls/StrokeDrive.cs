@@ -25,9 +25,6 @@ public sealed class StrokeDrive(Machine machine)
     private double _leftMl = Strokes.VolumeMl(machine);
     private double _backSeconds;
 
-    /// <summary>Strokes made so far, the one under way counted by its share.</summary>
-    public double Made { get; private set; }
-
     /// <summary>The pressure in bar after a step in s.</summary>
     /// <param name="targetBar">Wanted.</param>
     /// <param name="pressureBar">Now.</param>
@@ -45,7 +42,6 @@ public sealed class StrokeDrive(Machine machine)
         {
             push = Math.Clamp(puckMlPerS + (give * (targetBar - pressureBar) / FollowSeconds), 0.0, _strokeMl / (_pump ? PumpStrokeSeconds : StepSeconds));
             _leftMl -= push * seconds;
-            Made += push * seconds / _strokeMl;
             if (_leftMl <= 0)
             {
                 _leftMl = _strokeMl;

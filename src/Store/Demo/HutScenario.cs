@@ -60,7 +60,7 @@ public static class HutScenario
             Name = "Old tapered 51",
             Spec = new() { DiameterMm = 51, DepthMm = 19.5, NominalDoseGrams = 15, Shape = BasketShape.Tapered, Ridged = true },
         };
-        var own = new OwnPlan { Plan = ShippedPlans.LongSoft with { Name = "Hut soft", Why = "Tomo's own: a long soft pull for the light bag, a little firmer at the end." } };
+        var own = new OwnPlan { Plan = ShippedPlans.LongSoft with { Name = "Hut soft", Why = "Tomo's own: the long soft pull, kept under a name of his own to change from." } };
         context.AddRange(ilva, tomo, portable, dipper, spring, hand, bench, marmot, gentian, ember, saddle, straight, tapered, own);
         context.SaveChanges();
 
