@@ -1,7 +1,7 @@
 using System.Runtime.InteropServices;
 using RuddySpring.Instruments;
 
-// Stand-in instruments: --server ws://127.0.0.1:5180/instruments --seed 7 --speed 1 --gauge-rate 20 --group-probe yes
+// Stand-in instruments: --server ws://127.0.0.1:5180/instruments --seed 7 --speed 1 --gauge-rate 20 --group-probe yes --clock-speed 1
 string Option(string name, string otherwise)
 {
     var at = Array.IndexOf(args, name);
@@ -17,7 +17,8 @@ var standIn = new StandIn(
     ulong.Parse(Option("--seed", "7")),
     double.Parse(Option("--speed", "1")),
     int.Parse(Option("--gauge-rate", "20")),
-    Option("--group-probe", "yes") == "yes");
+    Option("--group-probe", "yes") == "yes",
+    double.Parse(Option("--clock-speed", "1")));
 await standIn.RunAsync(cancel.Token);
 return 0;
 

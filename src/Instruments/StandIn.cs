@@ -4,7 +4,14 @@ using RuddySpring.Core;
 namespace RuddySpring.Instruments;
 
 /// <summary>The stand-in instruments on one bench, run in real time or faster.</summary>
-public sealed class StandIn(Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20, bool groupProbe = true)
+/// <param name="server">Where to send to.</param>
+/// <param name="seed">Of all chance.</param>
+/// <param name="speed">How many times as fast as life the bench runs.</param>
+/// <param name="gaugeSamplesASecond">Of the bench's time.</param>
+/// <param name="groupProbe">Whether there is a probe on the group.</param>
+/// <param name="clockSpeed">How many times as fast as life the devices' clocks run: as fast as the server's.</param>
+public sealed class StandIn(
+    Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20, bool groupProbe = true, double clockSpeed = 1.0)
 {
     private readonly Lock _bench = new();
 
@@ -51,7 +58,7 @@ public sealed class StandIn(Uri server, ulong seed, double speed = 1.0, int gaug
                     if (steps % instruments[i].EverySteps != 0) continue;
                     double value;
                     lock (_bench) value = instruments[i].Read(bench);
-                    await connections[i].SampleAsync(bench.Seconds / speed, value, cancel).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+                    await connections[i].SampleAsync(bench.Seconds * clockSpeed / speed, value, cancel).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
                 }
             }
 

@@ -52,6 +52,15 @@ public sealed class StandInPuck
     /// <summary>What falls now, g/s.</summary>
     public double FallingGramsPerS { get; private set; }
 
+    /// <summary>What would leave the puck now at a pressure in bar, ml/s, if all were known.</summary>
+    public double TrueOutflowMlPerS(double pressureBar) => _model.OutflowMlPerS(pressureBar * Math.Exp(-_drift));
+
+    /// <summary>What hangs at the spout and has not fallen yet, g.</summary>
+    public double AtSpoutGrams => _atSpout;
+
+    /// <summary>A channel opens in one lane.</summary>
+    public void OpenChannel(double times) => _model.OpenChannel(0, times);
+
     /// <summary>Water taken in, ml.</summary>
     public double InflowMl => _model.InflowMl;
 

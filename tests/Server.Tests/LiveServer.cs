@@ -17,6 +17,9 @@ public sealed class LiveServer : IAsyncLifetime
     /// <summary>Whether the sample household is in it.</summary>
     public bool Demo { get; init; } = true;
 
+    /// <summary>How many times as fast as life pulls run.</summary>
+    public double Speed { get; init; } = 1;
+
     public HttpClient Http { get; private set; } = new();
 
     public Uri Address => Http.BaseAddress!;
@@ -25,7 +28,7 @@ public sealed class LiveServer : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        var options = new ServerOptions(0, Folder, Demo, Folder);
+        var options = new ServerOptions(0, Folder, Demo, Folder, Speed);
         RuddyServer.PrepareData(options, DateTime.UtcNow);
         _app = RuddyServer.Build(options);
         await _app.StartAsync();

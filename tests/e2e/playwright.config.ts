@@ -41,14 +41,14 @@ export default defineConfig({
   ],
   webServer: [
     {
-      command: `dotnet ${program('Server')} --port ${port} --data ${process.env.RUDDY_E2E_DATA}`,
+      command: `dotnet ${program('Server')} --port ${port} --data ${process.env.RUDDY_E2E_DATA} --speed 4`,
       url: `http://127.0.0.1:${port}/api/household`,
       reuseExistingServer: false,
       gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
     },
     {
       // four times as fast as life, so that a pull takes ten seconds; no probe on the group, so that a test reads what it types
-      command: `dotnet ${program('Instruments')} --server ws://127.0.0.1:${port}/instruments --speed 4 --seed 11 --group-probe no`,
+      command: `dotnet ${program('Instruments')} --server ws://127.0.0.1:${port}/instruments --speed 4 --clock-speed 4 --seed 11 --group-probe no`,
       gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
     },
   ],

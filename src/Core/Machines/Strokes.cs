@@ -13,4 +13,12 @@ public static class Strokes
         MachineFamily.SteppedLever => machine.WaterMl / machine.StrokesAShot,
         _ => machine.WaterMl,
     };
+
+    /// <summary>A steady rhythm, s a stroke: a pump about one a second, a stepped lever one in four (common practice); null elsewhere.</summary>
+    public static double? RhythmSeconds(Machine machine) => machine.Family switch
+    {
+        MachineFamily.HandPump => 1.0,
+        MachineFamily.SteppedLever => 4.0,
+        _ => null,
+    };
 }

@@ -16,7 +16,7 @@ public sealed class Extraction
     private const double SaturationGramsPerMl = 0.32;
     private const double ActivationKelvin = 3000.0; // activation energy over gas constant, about 25 kJ/mol
 
-    private readonly Cell[] _cells = new Cell[Cells];
+    private Cell[] _cells = new Cell[Cells];
     private readonly double _roomMl;
     private readonly double _arrhenius;
     private bool _full;
@@ -35,6 +35,14 @@ public sealed class Extraction
 
     /// <summary>All solubles in g still in the lane, dissolved or not.</summary>
     public double RemainingGrams => _cells.Sum(c => c.Fast + c.Slow + c.Dissolved);
+
+    /// <summary>The same lane once more, to be taken another way.</summary>
+    public Extraction Copy()
+    {
+        var copy = (Extraction)MemberwiseClone();
+        copy._cells = [.. _cells];
+        return copy;
+    }
 
     /// <summary>Lets a volume in ml of fresh water enter over a step in s.</summary>
     /// <returns>Solids in g that leave in this step.</returns>

@@ -20,7 +20,7 @@ public sealed class PuckModel
     private const double LateStress = 0.004;  // per bar s above 6 bar on lanes already eroded
 
     private readonly PuckParameters _puck;
-    private readonly Lane[] _lanes;
+    private Lane[] _lanes;
     private readonly double _thermal;
     private readonly double _densityGramsPerMl;
     private readonly double _laneHeldMl;
@@ -82,6 +82,31 @@ public sealed class PuckModel
     /// <summary>All solubles in g still in the puck.</summary>
     public double RemainingSolublesGrams => _lanes.Sum(l => l.Extraction.RemainingGrams);
 
+    /// <summary>A factor on how easily water passes, 1 for the puck as it was described; what is learned of it while it runs.</summary>
+    public double FlowFactor { get; set; } = 1.0;
+
+    /// <summary>The same puck once more as it stands now, to be taken another way.</summary>
+    public PuckModel Copy()
+    {
+        var copy = (PuckModel)MemberwiseClone();
+        copy._lanes = [.. _lanes.Select(l => l.Copy())];
+        return copy;
+    }
+
+    /// <summary>A channel: water has found a way down one lane.</summary>
+    /// <param name="lane">Which, from 0.</param>
+    /// <param name="times">How many times as easily water passes there, above 0.</param>
+    public void OpenChannel(int lane, double times) => _lanes[lane].Opened *= times;
+
+    /// <summary>What would leave the puck in ml/s at a gauge pressure in bar as it stands now; nothing before the front is through.</summary>
+    public double OutflowMlPerS(double pressureBar)
+    {
+        var pressure = Math.Max(0.0, pressureBar);
+        var share = 1.0 / _lanes.Length;
+        var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_puck, pressure);
+        return Restricted(pressure, _lanes.Where(l => l.Wetted >= 1.0).Sum(l => Conductance(l, FactorOf(l), baseResistance, share, out _)));
+    }
+
     /// <summary>Advances the puck by a step in s under a gauge pressure in bar held over the step.</summary>
     public PuckStep Step(double pressureBar, double seconds)
     {
@@ -103,7 +128,7 @@ public sealed class PuckModel
 
         foreach (var lane in _lanes)
         {
-            var factor = lane.Factor * Math.Exp(_stress * lane.Bias);
+            var factor = FactorOf(lane);
             lane.StepInflow = 0.0;
             lane.StepConductance = 0.0;
             var left = seconds;
@@ -128,11 +153,7 @@ public sealed class PuckModel
             if (left > 0.0)
             {
                 lane.FlowingSeconds += left;
-                var passed = lane.PassedMl / (_puck.DoseGrams * share);
-                var onset = FlowResistance.Onset(lane.FlowingSeconds);
-                var erode = FlowResistance.Erode(_puck, passed);
-                var resistance = baseResistance * FlowResistance.Swell(_puck, lane.SwellLeft, lane.SoftenLeft) * erode;
-                lane.StepConductance = factor * share * onset / resistance * (left / seconds);
+                lane.StepConductance = Conductance(lane, factor, baseResistance, share, out var erode) * (left / seconds);
                 open += lane.StepConductance;
                 if (_puck.ErodedTo < 1.0) eroded += share * (1.0 - erode) / (1.0 - _puck.ErodedTo);
             }
@@ -158,6 +179,16 @@ public sealed class PuckModel
         SolidsGrams += solids;
         CupGrams += cup;
         return new PuckStep(inflow, outflow, solids, cup);
+    }
+
+    private double FactorOf(Lane lane) => lane.Factor * Math.Exp(_stress * lane.Bias) * lane.Opened * FlowFactor;
+
+    /// <summary>How easily a wet lane lets water pass, ml/(s bar), and how much of its resistance erosion has left.</summary>
+    private double Conductance(Lane lane, double factor, double baseResistance, double share, out double erode)
+    {
+        erode = FlowResistance.Erode(_puck, lane.PassedMl / (_puck.DoseGrams * share));
+        var resistance = baseResistance * FlowResistance.Swell(_puck, lane.SwellLeft, lane.SoftenLeft) * erode;
+        return factor * share * FlowResistance.Onset(lane.FlowingSeconds) / resistance;
     }
 
     /// <summary>Flow in ml/s through lanes of a conductance in ml/(s bar) and the orifice: p = R Q + k Q^2.</summary>
@@ -204,7 +235,8 @@ public sealed class PuckModel
     {
         public readonly double Factor = factor;
         public readonly double Bias = Math.Log(Math.Max(factor, 1e-6));
-        public readonly Extraction Extraction = extraction;
+        public Extraction Extraction = extraction;
+        public double Opened = 1.0;
         public double Wetted;
         public double SwellLeft = 1.0;
         public double SoftenLeft = 1.0;
@@ -212,5 +244,12 @@ public sealed class PuckModel
         public double PassedMl;
         public double StepInflow;
         public double StepConductance;
+
+        public Lane Copy()
+        {
+            var copy = (Lane)MemberwiseClone();
+            copy.Extraction = Extraction.Copy();
+            return copy;
+        }
     }
 }

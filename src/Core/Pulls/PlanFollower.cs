@@ -7,8 +7,9 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="FlowMlPerS">Into the cup.</param>
 /// <param name="MovedMl">Water that the piston has moved; only its differences count.</param>
 /// <param name="Blonding">Whether the stream has turned pale.</param>
+/// <param name="DropsAt">When first drops fell, s, where they are seen later than they fall; null for when they were seen.</param>
 public readonly record struct PullState(
-    double Seconds, double CupGrams, bool DropsSeen, double FlowMlPerS = 0, double MovedMl = 0, bool Blonding = false);
+    double Seconds, double CupGrams, bool DropsSeen, double FlowMlPerS = 0, double MovedMl = 0, bool Blonding = false, double? DropsAt = null);
 
 /// <summary>Where a pull stands in its plan: phase by phase, from what is seen as it goes.</summary>
 /// <param name="plan">The plan.</param>
@@ -32,6 +33,9 @@ public sealed class PlanFollower(PullPlan plan, double yieldGrams, double? strok
     /// <summary>The phase that is due, or null when the plan is done.</summary>
     public PullPhase? Phase => PhaseIndex < plan.Phases.Count ? plan.Phases[PhaseIndex] : null;
 
+    /// <summary>Another follower that stands where this one does.</summary>
+    public PlanFollower Copy() => (PlanFollower)MemberwiseClone();
+
     /// <summary>Pressure in bar the plan wants now, where only seconds, grams and drops are seen.</summary>
     public double TargetBar(double seconds, double cupGrams, bool dropsSeen) => TargetBar(new(seconds, cupGrams, dropsSeen));
 
@@ -41,7 +45,7 @@ public sealed class PlanFollower(PullPlan plan, double yieldGrams, double? strok
         while (Phase is { } phase && IsOver(phase, now))
         {
             _fromBar = phase.Move == PhaseMove.HoldFlow ? _holdBar : phase.ToBar;
-            _phaseStart = now.Seconds;
+            _phaseStart = phase.Ending == PhaseEnding.FirstDrops && now.DropsAt is { } fell ? Math.Clamp(fell, _phaseStart, now.Seconds) : now.Seconds;
             _phaseStartGrams = now.CupGrams;
             _phaseStartMl = now.MovedMl;
             _holdBar = _fromBar;

@@ -5,6 +5,9 @@ namespace RuddySpring.Core.Pulls;
 /// <summary>The most pressure a machine gives at a share of the yield in the cup.</summary>
 public sealed record ReachPoint(double YieldShare, double MostBar);
 
+/// <summary>The most pressure a machine gives when its stroke has moved so much water.</summary>
+public sealed record StrokeReach(double MovedMl, double MostBar);
+
 /// <summary>Something a plan asks of a machine that it does not give, and what to change.</summary>
 /// <param name="Phase">Index of the phase.</param>
 /// <param name="Sentence">What is wrong and what to change.</param>
@@ -32,6 +35,13 @@ public static class PlanReach
             var share = (double)i / Steps;
             return new ReachPoint(share, Most(machine, (machine.PressureBy == PressureBy.Spring ? 0 : held) + (share * yieldGrams)));
         })];
+    }
+
+    /// <summary>The two ends of one stroke: a spring's straight line, a level one for an arm.</summary>
+    public static IReadOnlyList<StrokeReach> OverStroke(Machine machine)
+    {
+        var ml = Strokes.VolumeMl(machine);
+        return [new(0, Most(machine, 0)), new(ml, Most(machine, ml * (1 - 1e-9)))];
     }
 
     /// <summary>What a plan asks that the machine does not give; empty where all of it can be done.</summary>

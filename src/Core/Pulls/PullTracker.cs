@@ -1,3 +1,4 @@
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Traces;
 
@@ -14,35 +15,46 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="PhaseIndex">Which phase is due.</param>
 /// <param name="Phase">Its name.</param>
 /// <param name="Sentence">What to do now and what ends it.</param>
+/// <param name="PressureIs">How the pressure is known; assumed where nothing tells.</param>
+/// <param name="DropsSeen">Whether first drops have been seen.</param>
+/// <param name="Coach">What a coach would say; null before the lever has moved.</param>
 public sealed record LiveReading(
     double Seconds, double? PressureBar, double? CupGrams, double? FlowGramsPerS, double? TemperatureC, double? HandForceKgf,
-    double TargetBar, int PhaseIndex, string Phase, string Sentence);
+    double TargetBar, int PhaseIndex, string Phase, string Sentence, Origin PressureIs, bool DropsSeen, CoachReading? Coach);
 
 /// <summary>
-/// Follows a pull as its samples come: when it starts, which phase is due, what to do. Keeps every sample for the trace.
+/// Follows a pull as its samples come: when it starts, which phase is due, what to do, when it has ended. Keeps every sample for the trace.
 /// Not safe for several threads at once.
 /// </summary>
-public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGrams)
+/// <param name="plan">The plan.</param>
+/// <param name="machine">The machine.</param>
+/// <param name="yieldGrams">Yield, g.</param>
+/// <param name="coach">The coach at the elbow.</param>
+public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGrams, LiveCoach coach)
 {
     private const double StartBar = 0.3;
     private const double StartGrams = 0.5;
-    private const double DropsGrams = 0.4;
     private const double FastestCoffeeGramsPerS = 6.0;
     private const double SettleSeconds = 2.0;
-    private const double HotGramsPerMl = 0.965;
+    private const double OverAfterSeconds = 2.0;
+    private const double OverBar = 0.4;
+    private const double OverGramsPerS = 0.15;
+    private const double AssumedEverySeconds = 0.2;
 
-    private readonly PlanFollower _follower = new(plan, yieldGrams, Strokes.VolumeMl(machine));
     private readonly LiveFlow _flow = new();
     private readonly Dictionary<Channel, (List<double> Seconds, List<double> Values)> _samples = [];
+    private readonly (List<double> Seconds, List<double> Values) _assumed = ([], []);
     private double _zeroGrams;
     private bool _tared;
     private double? _lastPressure;
+    private Origin? _pressureIs;
+    private bool _pressed;
+    private double? _quietSince;
     private (double Seconds, double Grams)? _lastWeight;
     private double _settledAt = double.NegativeInfinity;
     private double? _lastTemperature;
     private double? _startedAt;
     private double _clock;
-    private bool _dropsMarked;
     private Moments _marked = Moments.None;
 
     /// <summary>Whether the lever has moved.</summary>
@@ -51,15 +63,21 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     /// <summary>Moments that the brewer marked by hand, s since the lever moved.</summary>
     public Moments Marked => _marked;
 
-    /// <summary>Takes a sample: time in s on the pull's own clock, value in the channel's unit.</summary>
-    public void Take(Channel channel, double seconds, double value)
+    /// <summary>Whether the hand has let go and the flow has ended, for long enough to be sure; where no instrument tells, never.</summary>
+    public bool IsOver(double seconds) => _quietSince is { } since && seconds - since > OverAfterSeconds;
+
+    /// <summary>Takes a sample: time in s on the pull's own clock, value in the channel's unit; and how a pressure is known.</summary>
+    public void Take(Channel channel, double seconds, double value, Origin origin = Origin.Measured)
     {
+        if (channel == Channel.Pressure && origin == Origin.Followed && _pressureIs == Origin.Measured) return; // the gauge itself tells
         _clock = Math.Max(_clock, seconds);
         switch (channel)
         {
             case Channel.Pressure:
                 _lastPressure = value;
-                if (_startedAt is null && value > StartBar) _startedAt = seconds;
+                _pressureIs = origin;
+                if (_startedAt is null && value > StartBar) Start(seconds);
+                if (_startedAt is { } began) coach.Pressure(seconds - began, value);
                 break;
             case Channel.Weight:
                 value = Tare(seconds, value);
@@ -72,7 +90,27 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         if (!_samples.TryGetValue(channel, out var kept)) _samples[channel] = kept = ([], []);
         kept.Seconds.Add(seconds);
         kept.Values.Add(value);
+        WatchForTheEnd(seconds);
     }
+
+    private void Start(double seconds)
+    {
+        _startedAt = seconds;
+        // what the gauge said a moment before is part of the pull
+        if (_lastPressure is { } bar) coach.Pressure(0, bar);
+    }
+
+    private void WatchForTheEnd(double seconds)
+    {
+        if (_startedAt is null) return;
+        _pressed |= _lastPressure > 1.5 || (_lastPressure is null && _flow.FlowGramsPerS > 0.4);
+        var quiet = _pressed && coach.DropsSeen && (!_tared || _flow.FlowGramsPerS < OverGramsPerS)
+            && (_lastPressure is not null || _tared) && (_lastPressure is null || _lastPressure < OverBar) && HasEnough;
+        _quietSince = quiet ? _quietSince ?? seconds : null;
+    }
+
+    /// <summary>A rest in the plan is no end: the cup has to hold most of what was wanted.</summary>
+    private bool HasEnough => !_tared || _flow.WeightGrams > yieldGrams * 0.6;
 
     /// <summary>
     /// Takes what stands on the scale before the pull, the cup, as zero. A weight that moves faster than coffee falls is a cup being set
@@ -95,7 +133,8 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         }
 
         _flow.Take(seconds, grams - _zeroGrams);
-        if (_startedAt is null && grams - _zeroGrams > StartGrams) _startedAt = seconds;
+        if (_startedAt is null && grams - _zeroGrams > StartGrams) Start(seconds);
+        if (_startedAt is { } began) coach.Weight(seconds - began, grams - _zeroGrams);
         return grams - _zeroGrams;
     }
 
@@ -110,7 +149,7 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     public void StartNow(double seconds)
     {
         _clock = Math.Max(_clock, seconds);
-        _startedAt ??= seconds;
+        if (_startedAt is null) Start(seconds);
     }
 
     /// <summary>Marks a moment now: <c>drops</c>, <c>ease</c> or <c>blonding</c>.</summary>
@@ -126,7 +165,8 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
             "blonding" => _marked with { Blonding = at },
             _ => throw new DoesNotFitException("moment", "A moment to mark is drops, ease or blonding."),
         };
-        if (moment == "drops") _dropsMarked = true;
+        if (moment == "drops") coach.Drops(at);
+        if (moment == "blonding") coach.Blonding();
     }
 
     /// <summary>The screen's state at a time in s on the pull's clock.</summary>
@@ -135,35 +175,41 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         _clock = Math.Max(_clock, seconds);
         var since = _startedAt is { } start ? Math.Max(0.0, seconds - start) : 0.0;
         double? grams = _tared ? Math.Max(0.0, _flow.WeightGrams) : null;
-        var drops = _dropsMarked || grams > DropsGrams;
-        var target = Started ? _follower.TargetBar(State(since, grams ?? 0.0, drops)) : 0.0;
-        var phase = Started ? _follower.Phase : plan.Phases[0];
+        var said = Started ? coach.Read(since) : null;
+        var target = Started ? coach.TargetBar(since) : 0.0;
+        var phase = Started ? coach.Phase : plan.Phases[0];
+        if (Started && _pressureIs is null && (_assumed.Seconds.Count == 0 || since - _assumed.Seconds[^1] >= AssumedEverySeconds))
+        {
+            _assumed.Seconds.Add(since);
+            _assumed.Values.Add(Math.Round(coach.Watch.PressureBar, 2));
+        }
+
         double? force = _lastPressure is { } p && machine.PressureBy == PressureBy.Arm
             ? Lever.HandForceKgf(machine, Math.Clamp(p, 0.0, 15.0)) : null;
         var sentence = !Started
             ? $"Begin when you are ready: {Lower(phase!.Cue)} {phase.EndsOn(yieldGrams)}."
             : phase is null
-                ? $"Yield reached: lift the lever and take the cup away at {yieldGrams:0.#} g."
+                ? $"Yield reached: {PullWords.LetGo(machine)} and take the cup away at {yieldGrams:0.#} g."
                 : $"{phase.Cue} {phase.EndsOn(yieldGrams)}.";
         return new(
             since, _lastPressure, grams, _tared ? _flow.FlowGramsPerS : null, _lastTemperature, force, target,
-            Started ? _follower.PhaseIndex : 0, phase?.Name ?? "stop", sentence);
+            Started ? coach.PhaseIndex : 0, phase?.Name ?? "stop", sentence, _pressureIs ?? Origin.Assumed, coach.DropsSeen, said);
     }
 
-    /// <summary>What is seen now; of the water moved only what has come out, so that strokes before first drops end by their longest time.</summary>
-    private PullState State(double since, double grams, bool drops) => new(
-        since, grams, drops, Math.Max(0.0, _flow.FlowGramsPerS) / HotGramsPerMl, grams / HotGramsPerMl, _marked.Blonding is not null);
-
-    /// <summary>The trace so far, times counted from the lever's first move, with the last half second before it.</summary>
+    /// <summary>The trace so far, times counted from the lever's first move; a pressure that nobody saw stands in it as assumed.</summary>
     public Trace ToTrace(Origin origin = Origin.Measured)
     {
         var start = _startedAt ?? 0.0;
-        return new([.. _samples.OrderBy(s => s.Key).Select(s =>
+        var seen = _samples.OrderBy(s => s.Key).Select(s =>
         {
             var inside = Enumerable.Range(0, s.Value.Seconds.Count).Where(i => s.Value.Seconds[i] >= start).ToList();
             return new Series(
-                s.Key, origin, [.. inside.Select(i => s.Value.Seconds[i] - start)], [.. inside.Select(i => s.Value.Values[i])]);
-        }).Where(s => s.Count > 0)]);
+                s.Key, s.Key == Channel.Pressure && _pressureIs == Origin.Followed ? Origin.Followed : origin,
+                [.. inside.Select(i => s.Value.Seconds[i] - start)], [.. inside.Select(i => s.Value.Values[i])]);
+        }).Where(s => s.Count > 0).ToList();
+        if (_assumed.Seconds.Count > 1 && seen.All(s => s.Channel != Channel.Pressure))
+            seen.Insert(0, new(Channel.Pressure, Origin.Assumed, [.. _assumed.Seconds], [.. _assumed.Values]));
+        return new(seen);
     }
 
     private static string Lower(string text) => char.ToLowerInvariant(text[0]) + text[1..];

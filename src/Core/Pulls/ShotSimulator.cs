@@ -43,10 +43,8 @@ public static class ShotSimulator
     /// <summary>Strength of the stream below which it looks pale, share of its weight (common practice: the last third of a 1:2 cup).</summary>
     public const double PaleBelow = 0.04;
 
-    private const double HandLagSeconds = 0.3;
     private const int StepsASample = 2;
     private const double PaleFromGrams = 8;
-    private static readonly double FollowShare = 1.0 - Math.Exp(-StepSeconds / HandLagSeconds);
 
     /// <summary>Runs a shot to its yield in g.</summary>
     /// <param name="puck">The puck.</param>
@@ -59,32 +57,25 @@ public static class ShotSimulator
     {
         CupVolumes.Yield.Check(yieldGrams);
         var model = new PuckModel(puck);
-        var follower = new PlanFollower(plan.Checked(), yieldGrams, Strokes.VolumeMl(machine));
-        var strokes = machine.PressureBy == PressureBy.Strokes ? new StrokeDrive(machine) : null;
+        var hand = new PlanHand(new(plan.Checked(), yieldGrams, Strokes.VolumeMl(machine)), machine);
         var samples = new List<SimulatedSample>(600) { new(0, 0, 0, 0, 0, 0, MostPressureBar(machine, 0)) };
         var mostInflowMl = CupVolumes.MostWaterGrams(machine, puck.WaterC) / Water.LiquidWater.DensityGramsPerMl(puck.WaterC)
             - machine.DeadWaterGrams;
-        var pressure = 0.0;
         double? drops = null;
         var seconds = 0.0;
-        var strokeFromMl = 0.0;
         var pale = false;
         var result = default(PuckStep);
         for (var step = 1; seconds < longestSeconds && model.CupGrams < yieldGrams; step++)
         {
-            var target = follower.TargetBar(new(seconds, model.CupGrams, drops is not null, result.OutflowMl / StepSeconds, model.InflowMl, pale));
-            var lifted = follower.Phase?.Move == PhaseMove.Lift;
-            if (lifted) strokeFromMl = model.InflowMl;
-            var most = lifted ? machine.BoilerGaugeBar ?? PullPlan.PlanPressure.Max : MostPressureBar(machine, model.InflowMl - strokeFromMl);
-            var limited = model.InflowMl >= mostInflowMl ? 0.0 : Math.Min(target, most);
-            pressure = strokes?.Next(limited, pressure, result.InflowMl / StepSeconds, StepSeconds)
-                ?? pressure + ((limited - pressure) * FollowShare);
+            var pressure = hand.Next(
+                new(seconds, model.CupGrams, drops is not null, result.OutflowMl / StepSeconds, model.InflowMl, pale),
+                result.InflowMl / StepSeconds, StepSeconds, model.InflowMl < mostInflowMl);
             result = model.Step(pressure, StepSeconds);
             pale |= result.CupGrams > 0 && model.CupGrams > PaleFromGrams && result.SolidsGrams < PaleBelow * result.CupGrams;
             seconds = step * StepSeconds;
             if (drops is null && model.CupGrams >= FirstDropsGrams) drops = seconds;
             if (step % StepsASample == 0 || model.CupGrams >= yieldGrams)
-                samples.Add(new(seconds, pressure, result.OutflowMl / StepSeconds, model.CupGrams, model.Strength, model.InflowMl, most));
+                samples.Add(new(seconds, pressure, result.OutflowMl / StepSeconds, model.CupGrams, model.Strength, model.InflowMl, hand.MostBar));
             if (model.InflowMl >= mostInflowMl && pressure < 0.05) break;
         }
 

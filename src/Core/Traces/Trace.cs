@@ -30,6 +30,9 @@ public enum Origin
 
     /// <summary>It came in a file from elsewhere.</summary>
     Imported,
+
+    /// <summary>Nobody saw it: the hand is taken to have followed the plan. Nothing is reckoned from it.</summary>
+    Assumed,
 }
 
 /// <summary>Samples of one quantity; times in s since the pull began, rising; values in the channel's unit. Both of one length.</summary>

@@ -42,7 +42,7 @@ public static class TraceCleaning
 
         double[] OnGrid(Channel channel, double lag, double floor)
         {
-            if (trace.Of(channel) is not { } raw) return [.. Enumerable.Repeat(double.NaN, count)];
+            if (trace.Of(channel) is not { Origin: not Origin.Assumed } raw) return [.. Enumerable.Repeat(double.NaN, count)];
             var ordered = Ordered(raw);
             var (values, replaced) = Hampel.Filter(ordered.Values, 4, 4.0, floor);
             spikes += replaced;

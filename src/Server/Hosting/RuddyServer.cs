@@ -119,6 +119,7 @@ public static class RuddyServer
             return Task.CompletedTask;
         }));
         services.AddSignalR().AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
+        services.AddSingleton(_ => new SteadyClock(options.Speed));
         services.AddSingleton<InstrumentDesk>();
         services.AddSingleton(_ => new PullJournal(options.DataFolder));
         services.AddSingleton<PullDesk>();

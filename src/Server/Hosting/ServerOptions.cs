@@ -5,9 +5,10 @@ namespace RuddySpring.Server.Hosting;
 /// <param name="DataFolder">Where the database and the journal lie.</param>
 /// <param name="Demo">Whether an empty database is filled with the sample household.</param>
 /// <param name="WebRoot">Folder of the built front end.</param>
-public sealed record ServerOptions(int Port, string DataFolder, bool Demo, string WebRoot)
+/// <param name="Speed">How many times as fast as life the clock of pulls runs, 1 to 20; for trying a pull without waiting for it.</param>
+public sealed record ServerOptions(int Port, string DataFolder, bool Demo, string WebRoot, double Speed = 1)
 {
-    /// <summary>Reads <c>--port N --data DIR --empty --web DIR</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --empty --web DIR --speed N</c>.</summary>
     /// <exception cref="ArgumentException">An option is not understood; the message names it.</exception>
     public static ServerOptions Parse(IReadOnlyList<string> args)
     {
@@ -22,12 +23,18 @@ public sealed record ServerOptions(int Port, string DataFolder, bool Demo, strin
                 "--data" => options with { DataFolder = Path.GetFullPath(Next()) },
                 "--web" => options with { WebRoot = Path.GetFullPath(Next()) },
                 "--empty" => options with { Demo = false },
-                _ => throw new ArgumentException($"{args[i]} is not an option. Options are --port N, --data DIR, --empty, --web DIR."),
+                "--speed" => options with { Speed = ParseSpeed(Next()) },
+                _ => throw new ArgumentException($"{args[i]} is not an option. Options are --port N, --data DIR, --empty, --web DIR, --speed N."),
             };
         }
 
         return options;
     }
+
+    private static double ParseSpeed(string text) =>
+        double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var speed) && speed is >= 1 and <= 20
+            ? speed
+            : throw new ArgumentException($"--speed {text} is not a speed; it must be a number from 1 to 20.");
 
     private static int ParsePort(string text) => int.TryParse(text, out var port) && port is >= 0 and <= 65535
         ? port

@@ -2,8 +2,8 @@ using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Server.Instruments;
 
-/// <summary>A sample as the server keeps it: time in s on the server's own steady clock.</summary>
-public readonly record struct TimedSample(Channel Channel, double ServerSeconds, double Value);
+/// <summary>A sample as the server keeps it: time in s on the server's own steady clock, and how it came.</summary>
+public readonly record struct TimedSample(Channel Channel, double ServerSeconds, double Value, Origin Origin = Origin.Measured);
 
 /// <summary>
 /// One connected device: its clock brought to ours, its faults counted and said. Used by one connection at a time.

@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Threading.Channels;
 
 namespace RuddySpring.Server.Instruments;
@@ -9,7 +8,7 @@ public sealed record DeviceView(
     IReadOnlyDictionary<string, double> Latest);
 
 /// <summary>All connected devices, and where their samples go.</summary>
-public sealed class InstrumentDesk
+public sealed class InstrumentDesk(SteadyClock clock)
 {
     /// <summary>Most devices at once.</summary>
     public const int MostDevices = 16;
@@ -19,16 +18,15 @@ public sealed class InstrumentDesk
 
     private readonly Lock _lock = new();
     private readonly List<(Device Device, Channel<string> ToDevice)> _devices = [];
-    private readonly Stopwatch _clock = Stopwatch.StartNew();
 
-    /// <summary>Raised for samples that arrived; called on the connection's thread.</summary>
-    public event Action<IReadOnlyList<TimedSample>>? Sampled;
+    /// <summary>Raised for samples that arrived, with the device's name; called on the connection's thread.</summary>
+    public event Action<string, IReadOnlyList<TimedSample>>? Sampled;
 
-    /// <summary>Raised with a sentence when a device comes or goes.</summary>
-    public event Action<string, bool>? Changed;
+    /// <summary>Raised with a device's name and a sentence when it comes or goes.</summary>
+    public event Action<string, string, bool>? Changed;
 
     /// <summary>The server's steady clock, s.</summary>
-    public double Now => _clock.Elapsed.TotalSeconds;
+    public double Now => clock.Now;
 
     /// <summary>Adds a device; lines for it come out of the channel that is returned. Null when there are too many.</summary>
     public Channel<string>? Add(Device device)
@@ -41,7 +39,7 @@ public sealed class InstrumentDesk
             _devices.Add((device, toDevice));
         }
 
-        Changed?.Invoke($"{device.Name} is connected.", false);
+        Changed?.Invoke(device.Name, $"{device.Name} is connected.", false);
         return toDevice;
     }
 
@@ -49,18 +47,27 @@ public sealed class InstrumentDesk
     public void Remove(Device device)
     {
         lock (_lock) _devices.RemoveAll(d => d.Device == device);
-        Changed?.Invoke($"{device.Name} went away. What it sent so far is kept.", true);
+        Changed?.Invoke(device.Name, $"{device.Name} went away. What it sent so far is kept.", true);
     }
 
     /// <summary>Hands samples on.</summary>
-    public void Deliver(IReadOnlyList<TimedSample> samples) => Sampled?.Invoke(samples);
+    public void Deliver(string device, IReadOnlyList<TimedSample> samples) => Sampled?.Invoke(device, samples);
 
-    /// <summary>Says a line to every device; they may ignore it.</summary>
-    public void Say(string line)
+    /// <summary>Names of the connected devices.</summary>
+    public IReadOnlyList<string> Names
+    {
+        get
+        {
+            lock (_lock) return [.. _devices.Select(d => d.Device.Name)];
+        }
+    }
+
+    /// <summary>Says a line to the devices that <paramref name="to"/> names, or to every one; they may ignore it.</summary>
+    public void Say(string line, Func<string, bool>? to = null)
     {
         lock (_lock)
         {
-            foreach (var (_, toDevice) in _devices) toDevice.Writer.TryWrite(line);
+            foreach (var (device, toDevice) in _devices.Where(d => to is null || to(d.Device.Name))) toDevice.Writer.TryWrite(line);
         }
     }
 

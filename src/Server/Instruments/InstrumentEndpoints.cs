@@ -148,7 +148,7 @@ public static class InstrumentEndpoints
                 answers.Add(Problem(sentence));
             }
 
-            if (samples.Count > 0) desk.Deliver(samples);
+            if (samples.Count > 0) desk.Deliver(_device!.Name, samples);
             return answers;
         }
 

@@ -44,34 +44,46 @@ public sealed record ChangePart(ChangeOf Of, double Value);
 public sealed record ChangeView(IReadOnlyList<ChangePart> Parts, string Sentence);
 
 /// <summary>Predicted shot and grind advice of the sheet as it stands; null while the sheet has problems.</summary>
-/// <param name="Landing">Where the predicted time is out of its band: the changes that land it, smallest first.</param>
-public sealed record PredictionView(PredictedShot? Shot, GrindAdviceView? Grind, IReadOnlyList<ChangeView> Landing);
+public sealed record PredictionView(PredictedShot? Shot, GrindAdviceView? Grind);
 
 public static class Prediction
 {
     private const int MostChanges = 4;
     private const int EveryNth = 2;
 
-    public static void MapPrediction(this IEndpointRouteBuilder api) => api.MapGet("/prepare/prediction", OfSheetAsync);
+    public static void MapPrediction(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/prepare/prediction", OfSheetAsync);
+        api.MapGet("/prepare/landing", LandingAsync);
+    }
 
     private static async Task<PredictionView> OfSheetAsync(RuddyContext db, SessionDesk sessions, TimeProvider time)
     {
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
-        if (answer.Problems.Count > 0) return new(null, null, []);
+        if (answer.Problems.Count > 0) return new(null, null);
         var sheet = answer.Sheet;
         var b = await ShotBelief.OfAsync(answer, db, time);
-        var (machine, plan, puck, advice) = (b.Machine, b.Plan, b.UnitPuck, b.Advice);
-        var ofBag = b.Known.Count(s => s.Bag == b.BagId);
-        var forecast = ShotForecast.Of(puck, plan, machine, sheet.YieldGrams, b.LogR10);
-        var shot = Shot(forecast, ofBag, b.Grinder is not null && sheet.GrindSetting is not null);
+        var forecast = ShotForecast.Of(b.UnitPuck, b.Plan, b.Machine, sheet.YieldGrams, b.LogR10);
+        var shot = Shot(forecast, b.Known.Count(s => s.Bag == b.BagId), b.Grinder is not null && sheet.GrindSetting is not null);
+        if (b.Grinder is null) return new(shot, null);
+        var (low, best, high) = b.Plan.LandingSeconds;
+        return new(shot, Advise(sheet, b, WantedResistance.Of(b.UnitPuck, b.Plan, b.Machine, sheet.YieldGrams, low, best, high), low, high));
+    }
 
-        var (low, best, high) = plan.LandingSeconds;
-        var wanted = WantedResistance.Of(puck, plan, machine, sheet.YieldGrams, low, best, high);
-        var landed = shot.ReachesYield && shot.Seconds >= low && shot.Seconds <= high;
-        var changes = landed || b.Grinder is null || b.Restricted ? [] : Changes(new(
-            (dose, setting) => puck with { DoseGrams = dose, ResistanceBarSPerMl = ShotBelief.Resistance(advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, dose, b.BasketId).Mean, puck) },
-            plan, machine, sheet.DoseGrams, sheet.YieldGrams, sheet.GrindSetting, b.Steps), best, sheet.Locked ?? [], b.Grinder.ScaleUnit);
-        return new(shot, b.Grinder is null ? null : Advise(sheet, b, wanted, low, high), changes);
+    /// <summary>The changes that land the sheet's shot, smallest first; none where it lands by itself. A search, so it has its own question.</summary>
+    private static async Task<IReadOnlyList<ChangeView>> LandingAsync(RuddyContext db, SessionDesk sessions, TimeProvider time)
+    {
+        var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
+        if (answer.Problems.Count > 0) return [];
+        var sheet = answer.Sheet;
+        var b = await ShotBelief.OfAsync(answer, db, time);
+        if (b.Grinder is null || b.Restricted) return [];
+        var (low, best, high) = b.Plan.LandingSeconds;
+        var shot = ShotSimulator.Run(b.Puck, b.Plan, b.Machine, sheet.YieldGrams);
+        if (shot.ReachedYield && shot.Seconds >= low && shot.Seconds <= high) return [];
+        return Changes(new(
+            (dose, setting) => b.UnitPuck with { DoseGrams = dose, ResistanceBarSPerMl = ShotBelief.Resistance(b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, dose, b.BasketId).Mean, b.UnitPuck) },
+            b.Plan, b.Machine, sheet.DoseGrams, sheet.YieldGrams, sheet.GrindSetting, b.Steps), best, sheet.Locked ?? [], b.Grinder.ScaleUnit);
     }
 
     private static List<ChangeView> Changes(ShotToLand shot, double seconds, IReadOnlyCollection<ChangeOf> locked, string scaleUnit) =>

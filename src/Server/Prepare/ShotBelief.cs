@@ -26,6 +26,9 @@ public sealed record ShotBelief(
     /// <summary>The puck at the middle of what is believed.</summary>
     public PuckParameters Puck => UnitPuck with { ResistanceBarSPerMl = Resistance(LogR10.Mean, UnitPuck) };
 
+    /// <summary>What a coach at the elbow may expect.</summary>
+    public Core.Coaching.ExpectedPuck Expected => new(Puck.ResistanceBarSPerMl, Math.Clamp(LogR10.Scale, 0.1, 0.6));
+
     /// <summary>Resistance R_b in bar s/ml of a puck whose ln R10 is known.</summary>
     public static double Resistance(double logR10, PuckParameters puck) =>
         Math.Clamp(Math.Exp(logR10) / GrindResistance.Of(puck) * puck.ResistanceBarSPerMl, 0.2, 200);

@@ -4,8 +4,17 @@ using RuddySpring.Server.Instruments;
 
 namespace RuddySpring.Server.Pull;
 
-/// <summary>Screens connect here and hear <c>frame</c>.</summary>
-public sealed class LiveHub : Hub;
+/// <summary>Screens connect here and hear <c>frame</c>; one that follows a needle by hand says <c>Follow</c>.</summary>
+public sealed class LiveHub(PullDesk desk) : Hub
+{
+    private const double MostBar = 16;
+
+    /// <summary>The pressure in bar, 0 to 16, that a hand has followed a gauge's needle to; what is no such number is left out.</summary>
+    public void Follow(string? pullId, double bar)
+    {
+        if (bar is >= 0 and <= MostBar) desk.Follow(pullId, bar);
+    }
+}
 
 /// <summary>Sends frames to all screens: as soon as samples have come, but at most 50 a second; a few a second while nothing moves.</summary>
 public sealed class LiveBroadcast(IHubContext<LiveHub> hub, PullDesk desk, InstrumentDesk instruments) : BackgroundService
@@ -16,10 +25,15 @@ public sealed class LiveBroadcast(IHubContext<LiveHub> hub, PullDesk desk, Instr
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var sampled = new SemaphoreSlim(0, 1);
-        void Wake(IReadOnlyList<TimedSample> samples)
+        void Wake(string device, IReadOnlyList<TimedSample> samples)
         {
             // temperature alone is no reason to hurry
-            if (samples.All(s => s.Channel is Channel.Temperature or Channel.Group) || sampled.CurrentCount > 0) return;
+            if (samples.Any(s => s.Channel is not (Channel.Temperature or Channel.Group))) Hurry();
+        }
+
+        void Hurry()
+        {
+            if (sampled.CurrentCount > 0) return;
             try
             {
                 sampled.Release();
@@ -31,16 +45,17 @@ public sealed class LiveBroadcast(IHubContext<LiveHub> hub, PullDesk desk, Instr
         }
 
         instruments.Sampled += Wake;
+        desk.Followed += Hurry;
         var lastDevices = 0.0;
         try
         {
             while (!stoppingToken.IsCancellationRequested)
             {
-                if (desk.Stage == PullStage.Idle) await Task.Delay(Longest, stoppingToken);
+                if (desk.IsIdle) await Task.Delay(Longest, stoppingToken);
                 else await sampled.WaitAsync(Longest, stoppingToken);
                 var withDevices = instruments.Now - lastDevices > 0.45;
                 if (withDevices) lastDevices = instruments.Now;
-                await hub.Clients.All.SendAsync("frame", desk.NextFrame(withDevices), stoppingToken);
+                foreach (var frame in desk.NextFrames(withDevices)) await hub.Clients.All.SendAsync("frame", frame, stoppingToken);
                 await Task.Delay(Shortest, stoppingToken);
             }
         }
@@ -51,6 +66,7 @@ public sealed class LiveBroadcast(IHubContext<LiveHub> hub, PullDesk desk, Instr
         finally
         {
             instruments.Sampled -= Wake;
+            desk.Followed -= Hurry;
         }
     }
 }

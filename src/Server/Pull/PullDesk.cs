@@ -1,71 +1,28 @@
 using System.Text.Json;
-using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Instruments;
-using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
-using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Pull;
 
-/// <summary>How far a pull has come.</summary>
-public enum PullStage
-{
-    /// <summary>No pull.</summary>
-    Idle,
-
-    /// <summary>Ready; the clock starts when pressure or weight moves.</summary>
-    Ready,
-
-    /// <summary>Being pulled.</summary>
-    Running,
-
-    /// <summary>Stopped; the last drops are being weighed.</summary>
-    Settling,
-}
-
-/// <summary>What is sent to the screens, up to 25 times a second: the state now and every sample since the last frame.</summary>
-/// <param name="Stage">How far.</param>
-/// <param name="PullId">Which pull, or null.</param>
-/// <param name="Sequence">Counts frames, so that a screen sees when it missed one.</param>
-/// <param name="Reading">The state now.</param>
-/// <param name="Pressure">New samples as pairs of s since the lever moved and bar.</param>
-/// <param name="Weight">The same in g.</param>
-/// <param name="Flow">The live flow at the end of each frame, g/s.</param>
-/// <param name="Devices">The devices; null when nothing about them changed.</param>
-/// <param name="Notices">What went wrong during this pull.</param>
-/// <param name="SentAt">Server time in ms since 1970, for measuring delay.</param>
-public sealed record LiveFrame(
-    PullStage Stage, string? PullId, long Sequence, LiveReading? Reading, IReadOnlyList<double[]> Pressure, IReadOnlyList<double[]> Weight,
-    IReadOnlyList<double[]> Flow, IReadOnlyList<DeviceView>? Devices, IReadOnlyList<string> Notices, double SentAt);
-
 /// <summary>
-/// The pull under way, one at a time: takes samples from the instruments, follows the plan, keeps the journal, and in the end makes a shot.
+/// The pulls under way, at most one a machine. An instrument tells of one pull: of the one that was made ready while it was free, until it
+/// is given to another.
 /// </summary>
 public sealed class PullDesk
 {
-    private const double JournalEverySeconds = 0.5;
+    /// <summary>Most pulls at once.</summary>
+    public const int MostPulls = 4;
 
     private readonly Lock _lock = new();
     private readonly InstrumentDesk _instruments;
     private readonly PullJournal _journal;
     private readonly TimeProvider _time;
     private readonly ILogger<PullDesk> _log;
-    private readonly List<TimedSample> _unwritten = [];
-    private readonly List<string> _notices = [];
-    private readonly List<double[]> _allPressure = [];
-    private readonly List<double[]> _allWeight = [];
-    private readonly List<double[]> _allFlow = [];
-    private PullStart? _start;
-    private PullTracker? _tracker;
-    private double _armedAt;
-    private double _lastJournal;
-    private double? _stoppedAt;
-    private int _sentPressure;
-    private int _sentWeight;
-    private int _sentFlow;
-    private long _sequence;
+    private readonly List<RunningPull> _pulls = [];
+    private readonly Dictionary<string, string> _toldOf = [];
+    private KeptPull? _kept;
 
     public PullDesk(InstrumentDesk instruments, PullJournal journal, TimeProvider time, ILogger<PullDesk> log)
     {
@@ -74,232 +31,196 @@ public sealed class PullDesk
         _time = time;
         _log = log;
         instruments.Sampled += Take;
-        instruments.Changed += (sentence, isLoss) =>
+        instruments.Changed += (device, sentence, isLoss) =>
         {
-            lock (_lock)
-            {
-                if (_tracker is not null && _stoppedAt is null && (isLoss || _tracker.Started)) AddNotice(sentence);
-            }
+            lock (_lock) OfDevice(device)?.InstrumentChanged(sentence, isLoss);
         };
     }
 
-    /// <summary>How far the pull has come.</summary>
-    public PullStage Stage
+    /// <summary>Whether any pull is under way.</summary>
+    public bool IsIdle
     {
         get
         {
-            lock (_lock) return StageNow;
+            lock (_lock) return _pulls.Count == 0;
         }
     }
 
-    private PullStage StageNow => _tracker is null ? PullStage.Idle
-        : _stoppedAt is not null ? PullStage.Settling
-        : _tracker.Started ? PullStage.Running : PullStage.Ready;
-
-    /// <summary>Id of the pull under way, or null.</summary>
-    public string? CurrentId
+    /// <summary>Ids of the pulls under way.</summary>
+    public IReadOnlyList<string> CurrentIds
     {
         get
         {
-            lock (_lock) return _start?.Id;
+            lock (_lock) return [.. _pulls.Select(p => p.Start.Id)];
         }
     }
 
-    /// <summary>Makes a pull ready. A pull that is ready and has not begun is replaced.</summary>
-    /// <exception cref="NotNowException">A pull is being pulled.</exception>
-    public PullStart Ready(Sheet sheet, PullPlan plan, BenchMachine machine, double waterC, object announcement)
+    /// <summary>What was set for a pull, by its id or the newest one; null where there is none.</summary>
+    public PullStart? StartOf(string? id)
+    {
+        lock (_lock) return Find(id)?.Start;
+    }
+
+    /// <summary>Makes a pull ready. One on the same machine that has not begun is replaced.</summary>
+    /// <exception cref="NotNowException">A pull is under way on that machine.</exception>
+    public PullStart Ready(PullStart start, object announcement)
     {
         lock (_lock)
         {
-            if (_tracker is { Started: true }) throw new NotNowException("A pull is under way. Stop it or throw it away first.");
-            if (_start is not null) Drop();
-            _start = new(Guid.NewGuid().ToString("N"), _time.GetUtcNow().UtcDateTime, sheet, plan, machine.Spec, waterC);
-            _tracker = new PullTracker(plan, machine.Spec, sheet.YieldGrams);
-            _armedAt = _instruments.Now;
-            _lastJournal = _armedAt;
-            _journal.Begin(_start);
-            _instruments.Say(JsonSerializer.Serialize(announcement, RuddyContext.Json));
-            return _start;
+            if (_pulls.Find(p => p.Start.Sheet.MachineId == start.Sheet.MachineId) is { } before)
+            {
+                if (before.Stage != PullStage.Ready) throw new NotNowException("A pull is under way on this machine. Stop it or throw it away first.");
+                Drop(before);
+            }
+
+            if (_pulls.Count >= MostPulls) throw new NotNowException($"{MostPulls} pulls are under way already. Stop one or throw it away first.");
+            _pulls.Add(new(start, _instruments.Now, _journal, _log));
+            foreach (var device in _instruments.Names.Where(d => !_toldOf.ContainsKey(d))) _toldOf[device] = start.Id;
+            Say(JsonSerializer.Serialize(announcement, RuddyContext.Json), start.Id);
+            return start;
         }
     }
 
     /// <summary>Starts the clock by hand.</summary>
-    public void Begin()
-    {
-        lock (_lock)
-        {
-            var tracker = Current();
-            if (tracker.Started) return;
-            var now = _instruments.Now - _armedAt;
-            tracker.StartNow(now);
-            _journal.AppendBegin(_start!.Id, now);
-        }
-    }
+    public LiveFrame Begin(string? id) => Then(id, (pull, now) => pull.Begin(now));
 
     /// <summary>Marks a moment now.</summary>
-    public void Mark(string moment)
+    public LiveFrame Mark(string? id, string moment) => Then(id, (pull, now) => pull.Mark(moment, now));
+
+    /// <summary>Stops a pull; the last drops are weighed for a moment before it can be kept.</summary>
+    public LiveFrame Stop(string? id) => Then(id, Stop);
+
+    /// <summary>A hand has followed the needle of a gauge that only eyes can read, bar.</summary>
+    public void Follow(string? id, double bar)
     {
         lock (_lock)
         {
-            var now = _instruments.Now - _armedAt;
-            Current().Mark(moment, now);
-            _journal.AppendMark(_start!.Id, moment, now);
+            if (Find(id) is not { } pull) return;
+            var now = _instruments.Now;
+            pull.Take([new(Channel.Pressure, now, bar, Origin.Followed)], now);
         }
+
+        Followed?.Invoke();
     }
 
-    /// <summary>Stops the pull; the last drops are weighed for a moment before it can be saved.</summary>
-    public void Stop()
+    /// <summary>Raised when a followed needle has moved.</summary>
+    public event Action? Followed;
+
+    /// <summary>Throws a pull away.</summary>
+    public void Discard(string? id)
+    {
+        lock (_lock) Drop(Current(id));
+    }
+
+    /// <summary>Gives an instrument to a pull.</summary>
+    /// <exception cref="NotThereException">There is no such instrument.</exception>
+    public LiveFrame Give(string? id, string device)
     {
         lock (_lock)
         {
-            if (!Current().Started) throw new NotNowException("The pull has not begun.");
-            if (_stoppedAt is not null) return;
-            _stoppedAt = _instruments.Now;
-            _journal.AppendMark(_start!.Id, "stop", _stoppedAt.Value - _armedAt);
-            _instruments.Say("""{"pull":"ended"}""");
+            var pull = Current(id);
+            if (!_instruments.Names.Contains(device)) throw new NotThereException($"No instrument called {device} is connected.");
+            _toldOf[device] = pull.Start.Id;
         }
+
+        return WholeFrame(id);
     }
 
-    /// <summary>Throws the pull away.</summary>
-    public void Discard()
-    {
-        lock (_lock)
-        {
-            Current();
-            Drop();
-        }
-    }
-
-    /// <summary>The finished pull; afterwards the desk is free.</summary>
+    /// <summary>A finished pull.</summary>
     /// <exception cref="NotNowException">It has not been stopped.</exception>
-    public (PullStart Start, Trace Trace, Moments Marked, string Notices) Finish()
+    public (PullStart Start, Trace Trace, Moments Marked, string Notices) Finish(string? id)
     {
         lock (_lock)
         {
-            var tracker = Current();
-            if (_stoppedAt is not { } stopped) throw new NotNowException("Stop the pull first.");
-            var start = _start!;
-            var trace = tracker.ToTrace();
-            var since = tracker.Read(stopped - _armedAt).Seconds;
-            return (start, trace, tracker.Marked with { Stop = since }, string.Join(" ", _notices));
+            var pull = Current(id);
+            var (trace, marked, notices) = pull.Finish();
+            return (pull.Start, trace, marked, notices);
         }
     }
 
-    /// <summary>Frees the desk after the pull was saved.</summary>
-    public void Clear(string id)
+    /// <summary>The shot that a pull was kept as just now, for a second screen that asks too; null otherwise.</summary>
+    public int? KeptAs(string? id)
+    {
+        lock (_lock) return _kept is { } kept && (id is null ? _pulls.Count == 0 : kept.PullId == id) ? kept.ShotId : null;
+    }
+
+    /// <summary>Frees the machine after the pull was kept as a shot.</summary>
+    public void Clear(string id, int shotId)
     {
         lock (_lock)
         {
-            if (_start?.Id == id) Drop();
+            _kept = new(id, shotId);
+            if (_pulls.Find(p => p.Start.Id == id) is { } pull) Drop(pull);
         }
     }
 
-    /// <summary>The frame since the last one; called by one broadcaster.</summary>
-    public LiveFrame NextFrame(bool withDevices)
+    /// <summary>The frames since the last ones, one a pull; one that says so where there is none. Called by one broadcaster.</summary>
+    public IReadOnlyList<LiveFrame> NextFrames(bool withDevices)
     {
         var devices = withDevices ? _instruments.View() : null;
         lock (_lock)
         {
             var now = _instruments.Now;
-            WriteJournal(now);
-            var reading = _tracker?.Read((_stoppedAt ?? now) - _armedAt);
-            if (reading is { Seconds: > 0, FlowGramsPerS: { } flow } && _stoppedAt is null
-                && (_allFlow.Count == 0 || reading.Seconds - _allFlow[^1][0] >= 0.1))
-                _allFlow.Add([Math.Round(reading.Seconds, 3), Math.Round(flow, 3)]);
-            var frame = new LiveFrame(
-                StageNow, _start?.Id, ++_sequence, reading, Slice(_allPressure, ref _sentPressure), Slice(_allWeight, ref _sentWeight),
-                Slice(_allFlow, ref _sentFlow), devices, [.. _notices], UnixMs());
-            return frame;
+            foreach (var pull in _pulls)
+            {
+                pull.WriteJournal(now);
+                if (pull.EndedByItself(now)) Stop(pull, now);
+            }
+
+            var inHand = withDevices ? InHand() : null;
+            return _pulls.Count == 0
+                ? [Idle(devices, inHand)]
+                : [.. _pulls.Select(p => p.Frame(now, false, devices, inHand, _kept, UnixMs()))];
         }
     }
 
-    /// <summary>Everything so far, for a screen that has just been opened.</summary>
-    public LiveFrame WholeFrame()
+    /// <summary>Everything so far of a pull, for a screen that has just been opened.</summary>
+    public LiveFrame WholeFrame(string? id)
     {
         var devices = _instruments.View();
-        lock (_lock)
-        {
-            return new(
-                StageNow, _start?.Id, _sequence, _tracker?.Read((_stoppedAt ?? _instruments.Now) - _armedAt), [.. _allPressure], [.. _allWeight],
-                [.. _allFlow], devices, [.. _notices], UnixMs());
-        }
+        lock (_lock) return Find(id)?.Frame(_instruments.Now, true, devices, InHand(), _kept, UnixMs()) ?? Idle(devices, InHand());
     }
 
-    /// <summary>The sheet of the pull under way.</summary>
-    public PullStart? CurrentStart
+    private LiveFrame Then(string? id, Action<RunningPull, double> act)
     {
-        get
-        {
-            lock (_lock) return _start;
-        }
+        lock (_lock) act(Current(id), _instruments.Now);
+        return WholeFrame(id);
     }
+
+    private void Stop(RunningPull pull, double now)
+    {
+        if (pull.Stop(now)) Say("""{"pull":"ended"}""", pull.Start.Id);
+    }
+
+    private LiveFrame Idle(IReadOnlyList<DeviceView>? devices, IReadOnlyList<PullInHand>? pulls) =>
+        new(PullStage.Idle, null, 0, null, [], [], [], [], devices, pulls, [], _kept, UnixMs());
+
+    private IReadOnlyList<PullInHand> InHand() =>
+        [.. _pulls.Select(p => new PullInHand(
+            p.Start.Id, p.Start.Sheet.MachineId, p.Start.MachineName, p.Stage, [.. _instruments.Names.Where(d => OfDevice(d) == p)]))];
 
     private double UnixMs() => (_time.GetUtcNow() - DateTimeOffset.UnixEpoch).TotalMilliseconds;
 
-    private void Take(IReadOnlyList<TimedSample> samples)
+    private void Take(string device, IReadOnlyList<TimedSample> samples)
     {
-        lock (_lock)
-        {
-            if (_tracker is null) return;
-            foreach (var sample in samples)
-            {
-                var at = sample.ServerSeconds - _armedAt;
-                if (at < -0.05) continue;
-                _tracker.Take(sample.Channel, at, sample.Value);
-                _unwritten.Add(new(sample.Channel, at, sample.Value));
-                if (!_tracker.Started) continue;
-                var shown = _tracker.Latest(sample.Channel);
-                if (sample.Channel == Channel.Pressure) _allPressure.Add(shown);
-                else if (sample.Channel == Channel.Weight) _allWeight.Add(shown);
-            }
-
-            WriteJournal(_instruments.Now);
-        }
+        lock (_lock) OfDevice(device)?.Take(samples, _instruments.Now);
     }
 
-    private void WriteJournal(double now)
-    {
-        if (_start is null || now - _lastJournal < JournalEverySeconds) return;
-        _lastJournal = now;
-        try
-        {
-            _journal.Append(_start.Id, _unwritten);
-            _unwritten.Clear();
-        }
-        catch (IOException error)
-        {
-            // the pull goes on in memory; the samples stay in the list and are tried again
-            _log.LogWarning(error, "The journal cannot be written");
-            AddNotice("The disk cannot be written just now: the pull is kept in memory only.");
-        }
-    }
+    /// <summary>The pull that an instrument tells of: the one it was given to, or the only one.</summary>
+    private RunningPull? OfDevice(string device) =>
+        _toldOf.TryGetValue(device, out var id) && _pulls.Find(p => p.Start.Id == id) is { } pull ? pull : _pulls.Count == 1 ? _pulls[0] : null;
 
-    private PullTracker Current() => _tracker ?? throw new NotNowException("There is no pull under way.");
+    private RunningPull? Find(string? id) => id is null ? _pulls.LastOrDefault() : _pulls.Find(p => p.Start.Id == id);
 
-    private void AddNotice(string sentence)
-    {
-        if (!_notices.Contains(sentence)) _notices.Add(sentence);
-    }
+    private RunningPull Current(string? id) => Find(id) ?? throw new NotNowException("There is no pull under way.");
 
-    private void Drop()
-    {
-        if (_start is { } start) _journal.Close(start.Id);
-        if (_stoppedAt is null && _start is not null) _instruments.Say("""{"pull":"ended"}""");
-        _start = null;
-        _tracker = null;
-        _stoppedAt = null;
-        _unwritten.Clear();
-        _notices.Clear();
-        _allPressure.Clear();
-        _allWeight.Clear();
-        _allFlow.Clear();
-        _sentPressure = _sentWeight = _sentFlow = 0;
-    }
+    private void Say(string line, string id) => _instruments.Say(line, device => OfDevice(device)?.Start.Id == id);
 
-    private static List<double[]> Slice(List<double[]> all, ref int sent)
+    private void Drop(RunningPull pull)
     {
-        var slice = all.GetRange(sent, all.Count - sent);
-        sent = all.Count;
-        return slice;
+        _journal.Close(pull.Start.Id);
+        if (pull.StoppedAt is null) Say("""{"pull":"ended"}""", pull.Start.Id);
+        _pulls.Remove(pull);
+        foreach (var device in _toldOf.Where(t => t.Value == pull.Start.Id).Select(t => t.Key).ToList()) _toldOf.Remove(device);
     }
 }

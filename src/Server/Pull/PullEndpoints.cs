@@ -1,8 +1,8 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
-using RuddySpring.Server.Bench;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
@@ -19,9 +19,19 @@ namespace RuddySpring.Server.Pull;
 /// <param name="PlanCourse">The plan's course on an ordinary puck, for drawing.</param>
 /// <param name="MachineName">Name of the machine.</param>
 /// <param name="MaxHandForceKgf">What the brewer is willing to use; null where the hand makes no pressure.</param>
+/// <param name="Before">What to make sure of before any pressure.</param>
+/// <param name="StrokeMl">Water of one stroke.</param>
+/// <param name="Reach">Most pressure over the stroke, for the indicator card.</param>
+/// <param name="NeedleToFollow">Whether it has a gauge that eyes can read.</param>
+/// <param name="TickSeconds">Rhythm of its strokes; null where there is none.</param>
+/// <param name="WaterGrams">Water to pour or to move for the yield, where no scale meters the cup.</param>
 public sealed record PullView(
     LiveFrame Frame, Sheet Sheet, PullPlan Plan, IReadOnlyList<PlanPoint> PlanCourse, double PlanSeconds, string MachineName,
-    double? MaxHandForceKgf, IReadOnlyList<string> Cautions);
+    double? MaxHandForceKgf, IReadOnlyList<string> Cautions, IReadOnlyList<BeforePressure> Before, MachineFamily Family, PressureBy PressureBy,
+    double StrokeMl, IReadOnlyList<StrokeReach> Reach, double WaterGrams, bool NeedleToFollow, double? TickSeconds);
+
+/// <summary>An instrument for a pull.</summary>
+public sealed record GiveRequest(string Device);
 
 /// <summary>A pull that a crash interrupted.</summary>
 public sealed record RecoveredPull(string Id, DateTime StartedAt, string MachineName, double Seconds, int Samples, double? CupGrams);
@@ -33,14 +43,22 @@ public sealed record SavedShot(int ShotId);
 
 public static class PullEndpoints
 {
+    // two screens never keep one pull twice
+    private static readonly SemaphoreSlim Keeping = new(1);
+
     public static void MapPull(this IEndpointRouteBuilder api)
     {
         api.MapGet("/pull", ViewAsync);
         api.MapPost("/pull/ready", ReadyAsync);
-        api.MapPost("/pull/begin", (PullDesk desk) => Then(desk, desk.Begin));
-        api.MapPost("/pull/mark", (MarkRequest mark, PullDesk desk) => Then(desk, () => desk.Mark(mark.Moment)));
-        api.MapPost("/pull/stop", (PullDesk desk) => Then(desk, desk.Stop));
-        api.MapPost("/pull/discard", (PullDesk desk) => Then(desk, desk.Discard));
+        api.MapPost("/pull/begin", (PullDesk desk, string? pull) => desk.Begin(pull));
+        api.MapPost("/pull/mark", (MarkRequest mark, PullDesk desk, string? pull) => desk.Mark(pull, mark.Moment));
+        api.MapPost("/pull/stop", (PullDesk desk, string? pull) => desk.Stop(pull));
+        api.MapPost("/pull/discard", (PullDesk desk, string? pull) =>
+        {
+            desk.Discard(pull);
+            return desk.WholeFrame(null);
+        });
+        api.MapPost("/pull/instrument", (GiveRequest give, PullDesk desk, string? pull) => desk.Give(pull, give.Device));
         api.MapPost("/pull/save", SaveAsync);
         api.MapGet("/pull/recovered", RecoveredAsync);
         api.MapPost("/pull/recovered/{id}/save", SaveRecoveredAsync);
@@ -51,23 +69,27 @@ public static class PullEndpoints
         });
     }
 
-    private static LiveFrame Then(PullDesk desk, Action action)
+    private static async Task<PullView> ViewAsync(PullDesk desk, RuddyContext db, SessionDesk sessions, string? pull = null)
     {
-        action();
-        return desk.WholeFrame();
-    }
+        var start = desk.StartOf(pull);
+        IReadOnlyList<string> cautions = [];
+        if (start is null)
+        {
+            var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
+            var bench = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == answer.Sheet.MachineId);
+            var ofSheet = PlanLibrary.For(bench.Spec, await PlanLibrary.AllAsync(db), answer.Sheet.PlanKey);
+            start = new("", default, answer.Sheet, ofSheet, bench.Spec, bench.Name, answer.WaterC, null);
+            cautions = answer.Cautions;
+        }
 
-    private static async Task<PullView> ViewAsync(PullDesk desk, RuddyContext db, SessionDesk sessions)
-    {
-        var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
-        var start = desk.CurrentStart;
-        var sheet = start?.Sheet ?? answer.Sheet;
-        var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId);
-        var plan = start?.Plan ?? PlanLibrary.For(machine.Spec, await PlanLibrary.AllAsync(db), sheet.PlanKey);
-        var (course, seconds) = PlanCourse.Usual(plan, machine.Spec, sheet.DoseGrams, sheet.YieldGrams);
+        var (sheet, plan, machine) = (start.Sheet, start.Plan, start.Machine);
+        var (course, seconds) = PlanCourse.Usual(plan, machine, sheet.DoseGrams, sheet.YieldGrams);
         return new(
-            desk.WholeFrame(), sheet, plan, course, seconds, machine.Name,
-            machine.Spec.PressureBy == PressureBy.Arm ? machine.Spec.WillingForceKgf : null, answer.Cautions);
+            desk.WholeFrame(pull), sheet, plan, course, seconds, start.MachineName,
+            machine.PressureBy == PressureBy.Arm ? machine.WillingForceKgf : null, cautions,
+            PullWords.Before(machine, sheet.Preparation?.Cover is PuckCover.Screen or PuckCover.Paper), machine.Family, machine.PressureBy,
+            Strokes.VolumeMl(machine), PlanReach.OverStroke(machine),
+            CupVolumes.WaterGrams(machine, sheet.DoseGrams, sheet.YieldGrams), machine.Reads.Contains(Reads.Gauge), Strokes.RhythmSeconds(machine));
     }
 
     private static async Task<PullView> ReadyAsync(PullDesk desk, RuddyContext db, SessionDesk sessions, TimeProvider time)
@@ -77,38 +99,48 @@ public static class PullEndpoints
         if (!answer.Fits) throw new RuddySpring.Core.DoesNotFitException("yieldGrams", answer.FitSentence);
         var sheet = answer.Sheet;
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId);
-        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId);
-        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId);
-        var plan = PlanLibrary.For(machine.Spec, await PlanLibrary.AllAsync(db), sheet.PlanKey);
-        desk.Ready(sheet, plan, machine, answer.WaterC, new
-        {
-            Pull = "ready",
-            Machine = machine.Spec,
-            Plan = plan,
-            sheet.DoseGrams,
-            sheet.YieldGrams,
-            sheet.GrindSetting,
-            GrindStep = grinder?.Step,
-            DaysFromRoast = bag is null ? (int?)null : BenchEndpoints.DaysFromRoast(bag, time),
-            answer.WaterC,
-        });
-        return await ViewAsync(desk, db, sessions);
+        var belief = await ShotBelief.OfAsync(answer, db, time);
+        var start = desk.Ready(
+            new(Guid.NewGuid().ToString("N"), time.GetUtcNow().UtcDateTime, sheet, belief.Plan, machine.Spec, machine.Name, answer.WaterC, belief.Expected),
+            new
+            {
+                Pull = "ready",
+                Machine = machine.Spec,
+                belief.Plan,
+                sheet.DoseGrams,
+                sheet.YieldGrams,
+                sheet.GrindSetting,
+                GrindStep = belief.Grinder?.Step,
+                DaysFromRoast = belief.BagId == 0 ? (int?)null : (int)belief.AgeDays,
+                answer.WaterC,
+            });
+        return await ViewAsync(desk, db, sessions, start.Id);
     }
 
-    private static async Task<SavedShot> SaveAsync(PullDesk desk, PullJournal journal, RuddyContext db, SessionDesk sessions)
+    private static async Task<SavedShot> SaveAsync(PullDesk desk, PullJournal journal, RuddyContext db, SessionDesk sessions, string? pull)
     {
-        var (start, trace, marked, notices) = desk.Finish();
-        var shot = await StoreAsync(db, sessions, start, trace, marked, notices);
-        desk.Clear(start.Id);
-        journal.Close(start.Id);
-        return new(shot.Id);
+        // a second screen on the same pull asks again for what is kept already
+        if (desk.KeptAs(pull) is { } shotId) return new(shotId);
+        await Keeping.WaitAsync();
+        try
+        {
+            if (desk.KeptAs(pull) is { } kept) return new(kept);
+            var (start, trace, marked, notices) = desk.Finish(pull);
+            var shot = await StoreAsync(db, sessions, start, trace, marked, notices);
+            desk.Clear(start.Id, shot.Id);
+            return new(shot.Id);
+        }
+        finally
+        {
+            Keeping.Release();
+        }
     }
 
     private static async Task<IReadOnlyList<RecoveredPull>> RecoveredAsync(PullDesk desk, PullJournal journal, RuddyContext db)
     {
         var names = await db.Machines.AsNoTracking().ToDictionaryAsync(m => m.Id, m => m.Name);
         var found = new List<RecoveredPull>();
-        foreach (var pull in journal.Unfinished(desk.CurrentId))
+        foreach (var pull in journal.Unfinished(desk.CurrentIds))
         {
             var (trace, _) = Replay(pull);
             if (trace.EndSeconds < 1.0)
@@ -137,16 +169,16 @@ public static class PullEndpoints
     }
 
     private static JournalledPull Found(string id, PullDesk desk, PullJournal journal) =>
-        journal.Unfinished(desk.CurrentId).SingleOrDefault(p => p.Start.Id == id)
+        journal.Unfinished(desk.CurrentIds).SingleOrDefault(p => p.Start.Id == id)
         ?? throw new NotThereException("That interrupted pull is no longer there.");
 
     private static (Trace Trace, Moments Marked) Replay(JournalledPull pull)
     {
-        var tracker = new PullTracker(pull.Start.Plan, pull.Start.Machine, pull.Start.Sheet.YieldGrams);
+        var tracker = pull.Start.Tracker();
         foreach (var sample in pull.Samples)
         {
             if (pull.StartedByHandAt is { } begun && sample.ServerSeconds >= begun) tracker.StartNow(begun);
-            tracker.Take(sample.Channel, sample.ServerSeconds, sample.Value);
+            tracker.Take(sample.Channel, sample.ServerSeconds, sample.Value, sample.Origin);
         }
 
         if (pull.StartedByHandAt is { } at) tracker.StartNow(at);

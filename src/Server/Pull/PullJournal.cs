@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.Json;
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
@@ -11,8 +12,17 @@ using RuddySpring.Store;
 namespace RuddySpring.Server.Pull;
 
 /// <summary>How a pull began: all that is needed to save it later.</summary>
+/// <param name="Expected">What was expected of the puck.</param>
 public sealed record PullStart(
-    string Id, DateTime StartedAt, Sheet Sheet, PullPlan Plan, Machine Machine, double WaterC);
+    string Id, DateTime StartedAt, Sheet Sheet, PullPlan Plan, Machine Machine, string MachineName, double WaterC, ExpectedPuck? Expected)
+{
+    // a grind that nobody knows anything of (common practice)
+    private static readonly ExpectedPuck Anything = new(3.5, 0.5);
+
+    /// <summary>A tracker for this pull, with a coach at its elbow.</summary>
+    public PullTracker Tracker() => new(
+        Plan, Machine, Sheet.YieldGrams, new LiveCoach(Plan, Machine, Sheet.DoseGrams, Sheet.YieldGrams, WaterC, Expected ?? Anything));
+}
 
 /// <summary>A pull that was found in the journal: it never came to its end.</summary>
 public sealed record JournalledPull(PullStart Start, IReadOnlyList<TimedSample> Samples, IReadOnlyList<(string Moment, double At)> Marks, double? StartedByHandAt);
@@ -38,7 +48,7 @@ public sealed class PullJournal(string dataFolder)
     {
         if (samples.Count == 0) return;
         var text = new StringBuilder();
-        foreach (var s in samples) text.Append(CultureInfo.InvariantCulture, $"{s.Channel} {s.ServerSeconds:0.0000} {s.Value:0.####}\n");
+        foreach (var s in samples) text.Append(CultureInfo.InvariantCulture, $"{s.Channel} {s.ServerSeconds:0.0000} {s.Value:0.####}{(s.Origin == Origin.Followed ? " followed" : "")}\n");
         AppendText(id, text.ToString());
     }
 
@@ -54,11 +64,11 @@ public sealed class PullJournal(string dataFolder)
         lock (_lock) File.Delete(PathOf(id));
     }
 
-    /// <summary>Every pull in the journal but one that is under way.</summary>
-    public IReadOnlyList<JournalledPull> Unfinished(string? underWay) => !Directory.Exists(_folder)
+    /// <summary>Every pull in the journal but those that are under way.</summary>
+    public IReadOnlyList<JournalledPull> Unfinished(IReadOnlyCollection<string> underWay) => !Directory.Exists(_folder)
         ? []
         : [.. Directory.GetFiles(_folder, "*.pull")
-            .Where(f => Path.GetFileNameWithoutExtension(f) != underWay)
+            .Where(f => !underWay.Contains(Path.GetFileNameWithoutExtension(f)))
             .Select(Read).OfType<JournalledPull>().OrderBy(p => p.Start.StartedAt)];
 
     private JournalledPull? Read(string file)
@@ -85,8 +95,8 @@ public sealed class PullJournal(string dataFolder)
             var words = line.Split(' ');
             if (words is ["begin", var at] && Number(at, out var beginAt)) begun = beginAt;
             else if (words is ["mark", var moment, var markAt] && Number(markAt, out var t)) marks.Add((moment, t));
-            else if (words is [var name, var secondsText, var valueText] && Enum.TryParse<Channel>(name, out var channel)
-                && Number(secondsText, out var seconds) && Number(valueText, out var value)) samples.Add(new(channel, seconds, value));
+            else if (words is [var name, var secondsText, var valueText, .. var rest] && rest is ([] or ["followed"]) && Enum.TryParse<Channel>(name, out var channel)
+                && Number(secondsText, out var seconds) && Number(valueText, out var value)) samples.Add(new(channel, seconds, value, rest.Length > 0 ? Origin.Followed : Origin.Measured));
         }
 
         return new(start, samples, marks, begun);

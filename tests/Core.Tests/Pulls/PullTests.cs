@@ -1,3 +1,4 @@
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
@@ -80,10 +81,13 @@ public sealed class PullTests
         Assert.True(ShotSimulator.MostPressureBar(spring, spring.ChamberMl - 1) < 5.2);
     }
 
+    private static PullTracker Tracker() =>
+        new(ShippedPlans.EarlyPeak, Portable, 32, new LiveCoach(ShippedPlans.EarlyPeak, Portable, 15, 32, 90, new(3.2, 0.2)));
+
     [Fact]
     public void The_tracker_tares_the_cup_and_starts_on_pressure()
     {
-        var tracker = new PullTracker(ShippedPlans.EarlyPeak, Portable, 32);
+        var tracker = Tracker();
         for (var t = 0.0; t < 3; t += 0.1)
         {
             tracker.Take(Channel.Pressure, t, 0.02);
@@ -105,7 +109,7 @@ public sealed class PullTests
     [Fact]
     public void A_scale_alone_starts_the_clock_with_the_first_grams()
     {
-        var tracker = new PullTracker(ShippedPlans.EarlyPeak, Portable, 32);
+        var tracker = Tracker();
         for (var t = 0.0; t < 5; t += 0.1) tracker.Take(Channel.Weight, t, 50);
         Assert.False(tracker.Started);
         for (var t = 5.0; t < 7; t += 0.1) tracker.Take(Channel.Weight, t, 50 + (t - 5));
@@ -116,7 +120,7 @@ public sealed class PullTests
     [Fact]
     public void Without_instruments_the_clock_and_the_marks_still_make_a_record()
     {
-        var tracker = new PullTracker(ShippedPlans.EarlyPeak, Portable, 32);
+        var tracker = Tracker();
         Assert.Throws<DoesNotFitException>(() => tracker.Mark("drops", 1));
         tracker.StartNow(2);
         tracker.Mark("drops", 9);
@@ -133,7 +137,7 @@ public sealed class PullTests
     {
         var shot = ShotSimulator.Run(Puck, ShippedPlans.EarlyPeak, Portable with { WillingForceKgf = 25 }, 32);
         var trace = ReferenceShots.Noisy(shot, 21);
-        var tracker = new PullTracker(ShippedPlans.EarlyPeak, Portable, 32);
+        var tracker = Tracker();
         var phases = new List<string>();
         for (var i = 0; i < trace.Series[0].Count; i++)
         {

@@ -21,19 +21,19 @@ public sealed class JournalTests : IDisposable
 
     private void Begin(string id) => _journal.Begin(new(
         id, new DateTime(2026, 2, 1, 7, 0, 0, DateTimeKind.Utc), new Sheet(1, 1, 2, 1, 20, 15, 32, "early-peak"), ShippedPlans.EarlyPeak,
-        FamilyDefaults.Of(MachineFamily.PortableLever).Machine, 89));
+        FamilyDefaults.Of(MachineFamily.PortableLever).Machine, "Pack lever", 89, null));
 
     [Fact]
     public void What_was_appended_is_found_again()
     {
         Begin("a");
         _journal.AppendBegin("a", 0.5);
-        _journal.Append("a", [new(Channel.Pressure, 1.25, 2.51), new(Channel.Weight, 1.3, 0.4)]);
+        _journal.Append("a", [new(Channel.Pressure, 1.25, 2.51), new(Channel.Weight, 1.3, 0.4), new(Channel.Pressure, 1.4, 2.6, Origin.Followed)]);
         _journal.AppendMark("a", "drops", 7.125);
-        var pull = Assert.Single(_journal.Unfinished(null));
+        var pull = Assert.Single(_journal.Unfinished([]));
         Assert.Equal(15, pull.Start.Sheet.DoseGrams);
         Assert.Equal(ShippedPlans.EarlyPeak.Phases, pull.Start.Plan.Phases);
-        Assert.Equal([new TimedSample(Channel.Pressure, 1.25, 2.51), new TimedSample(Channel.Weight, 1.3, 0.4)], pull.Samples);
+        Assert.Equal([new TimedSample(Channel.Pressure, 1.25, 2.51), new TimedSample(Channel.Weight, 1.3, 0.4), new TimedSample(Channel.Pressure, 1.4, 2.6, Origin.Followed)], pull.Samples);
         Assert.Equal(("drops", 7.125), Assert.Single(pull.Marks));
         Assert.Equal(0.5, pull.StartedByHandAt);
     }
@@ -44,7 +44,7 @@ public sealed class JournalTests : IDisposable
         Begin("b");
         _journal.Append("b", [new(Channel.Pressure, 1, 2)]);
         File.AppendAllText(FileOf("b"), "Pressure 1.0500 8");
-        Assert.Single(_journal.Unfinished(null)[0].Samples);
+        Assert.Single(_journal.Unfinished([])[0].Samples);
     }
 
     [Fact]
@@ -52,7 +52,7 @@ public sealed class JournalTests : IDisposable
     {
         Begin("c");
         File.AppendAllText(FileOf("c"), "\nPressure one two\nApplause 1 2\nPressure 1 2 3\nmark\nPressure 2.0 3.5\n");
-        Assert.Equal([new TimedSample(Channel.Pressure, 2.0, 3.5)], _journal.Unfinished(null)[0].Samples);
+        Assert.Equal([new TimedSample(Channel.Pressure, 2.0, 3.5)], _journal.Unfinished([])[0].Samples);
     }
 
     [Theory]
@@ -63,7 +63,7 @@ public sealed class JournalTests : IDisposable
     {
         Directory.CreateDirectory(Path.Combine(_folder, "journal"));
         File.WriteAllText(FileOf("d"), text);
-        Assert.Empty(_journal.Unfinished(null));
+        Assert.Empty(_journal.Unfinished([]));
     }
 
     [Fact]
@@ -71,8 +71,8 @@ public sealed class JournalTests : IDisposable
     {
         Begin("e");
         Begin("f");
-        Assert.Equal("f", Assert.Single(_journal.Unfinished("e")).Start.Id);
+        Assert.Equal("f", Assert.Single(_journal.Unfinished(["e"])).Start.Id);
         _journal.Close("f");
-        Assert.Empty(_journal.Unfinished("e"));
+        Assert.Empty(_journal.Unfinished(["e"]));
     }
 }

@@ -175,4 +175,110 @@ public sealed class PullTests : IAsyncLifetime
         await _server.PostAsync("/api/pull/discard");
         Assert.Equal("Idle", (string)(await FrameAsync())["stage"]!);
     }
+
+    [Fact]
+    public async Task A_needle_followed_by_hand_makes_a_trace_that_says_so()
+    {
+        await using var hub = new HubConnectionBuilder().WithUrl(new Uri(_server.Address, "/live")).Build();
+        await hub.StartAsync();
+        await _server.PostAsync("/api/pull/ready");
+        for (var i = 0; i < 60; i++)
+        {
+            await hub.InvokeAsync("Follow", (string?)null, i < 20 ? 2.5 : 7.0);
+            await Task.Delay(15);
+        }
+
+        await hub.InvokeAsync("Follow", (string?)null, 400.0); // no such pressure: left out
+        Assert.Equal("Running", (string)(await FrameAsync())["stage"]!);
+        Assert.Equal("Followed", (string)(await FrameAsync())["reading"]!["pressureIs"]!);
+        await _server.PostAsync("/api/pull/stop");
+        var id = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
+        var shot = await _server.GetAsync($"/api/shots/{id}");
+        Assert.Equal("Followed", (string)Assert.Single(shot["origins"]!.AsArray())!["origin"]!);
+        Assert.Equal(7.0, (double)shot["shot"]!["measures"]!["peakBar"]!, 0.2);
+    }
+
+    [Fact]
+    public async Task With_nothing_but_a_clock_the_pressure_is_assumed_and_nothing_is_reckoned_from_it()
+    {
+        await _server.PostAsync("/api/pull/ready");
+        await _server.PostAsync("/api/pull/begin");
+        await LiveServer.UntilAsync(async () => (double)(await FrameAsync())["reading"]!["seconds"]! > 2, "two seconds have passed");
+        var reading = (await FrameAsync())["reading"]!;
+        Assert.Equal("Assumed", (string)reading["pressureIs"]!);
+        Assert.True((double)reading["coach"]!["movedMl"]! > 0.5);
+        await _server.PostAsync("/api/pull/stop");
+        var id = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
+        var shot = await _server.GetAsync($"/api/shots/{id}");
+        Assert.Equal("Assumed", (string)Assert.Single(shot["origins"]!.AsArray())!["origin"]!);
+        Assert.Null((double?)shot["shot"]!["measures"]!["peakBar"]);
+        Assert.Null(shot["curves"]!["pressure"]);
+    }
+
+    [Fact]
+    public async Task Two_brewers_pull_on_two_machines_at_once_each_with_an_instrument()
+    {
+        using var first = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Left gauge", "pressure", "bar"));
+        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 1, "the first gauge is connected");
+        var left = (string)(await _server.PostAsync("/api/pull/ready"))!["frame"]!["pullId"]!;
+        using var second = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Right gauge", "pressure", "bar"));
+        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 2, "the second too");
+        var machines = (await _server.GetAsync("/api/bench"))["machines"]!.AsArray();
+        var mine = (int)(await _server.GetAsync("/api/prepare"))["sheet"]!["machineId"]!;
+        var other = machines.First(m => (int)m!["id"]! != mine)!;
+        var (status, sheet) = await _server.SendAsync(HttpMethod.Put, "/api/prepare", other["start"]!.DeepClone());
+        Assert.True(status == 200, sheet?.ToJsonString());
+        var right = (string)(await _server.PostAsync("/api/pull/ready"))!["frame"]!["pullId"]!;
+        Assert.NotEqual(left, right);
+        for (var i = 0; i < 50; i++)
+        {
+            await first.SendAsync(Line(1 + (i * 0.02), "pressure", 3));
+            await second.SendAsync(Line(1 + (i * 0.02), "pressure", 6));
+            await Task.Delay(10);
+        }
+
+        async Task<double?> BarAsync(string id) => (double?)(await _server.GetAsync($"/api/pull?pull={id}"))["frame"]!["reading"]!["pressureBar"];
+        await LiveServer.UntilAsync(async () => await BarAsync(left) == 3 && await BarAsync(right) == 6, "each gauge tells of its own pull");
+        var hands = (await FrameAsync())["pulls"]!.AsArray();
+        Assert.Equal([left, right], hands.Select(p => (string)p!["id"]!));
+        Assert.Equal(["Right gauge"], hands[1]!["devices"]!.AsArray().Select(d => (string)d!));
+        await _server.PostAsync($"/api/pull/instrument?pull={right}", new { device = "Left gauge" });
+        Assert.Equal(2, (await FrameAsync())["pulls"]![1]!["devices"]!.AsArray().Count);
+        Assert.Equal(404, (await _server.SendAsync(HttpMethod.Post, $"/api/pull/instrument?pull={right}", new { device = "No such" })).Status);
+
+        await _server.PostAsync($"/api/pull/stop?pull={left}");
+        var one = (int)(await _server.PostAsync($"/api/pull/save?pull={left}"))!["shotId"]!;
+        // a second tab that asks for the same is told of the same shot
+        Assert.Equal(one, (int)(await _server.PostAsync($"/api/pull/save?pull={left}"))!["shotId"]!);
+        await _server.PostAsync($"/api/pull/stop?pull={right}");
+        var two = (int)(await _server.PostAsync($"/api/pull/save?pull={right}"))!["shotId"]!;
+        Assert.NotEqual(one, two);
+        Assert.Equal("Idle", (string)(await FrameAsync())["stage"]!);
+    }
+
+    [Fact]
+    public async Task A_pull_whose_flow_has_ended_stops_by_itself()
+    {
+        using var gauge = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("My gauge", "pressure", "bar"));
+        using var scale = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("My scale", "weight", "g"));
+        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 2, "both are connected");
+        await _server.PostAsync("/api/pull/ready");
+        var t = 1.0;
+        async Task PlayAsync(double seconds, Func<double, double> bar, Func<double, double> grams)
+        {
+            for (var s = 0.0; s < seconds; s += 0.05, t += 0.05)
+            {
+                await gauge.SendAsync(Line(t, "pressure", bar(s)));
+                await scale.SendAsync(Line(t, "weight", 60 + grams(s)));
+                await Task.Delay(12);
+            }
+        }
+
+        await PlayAsync(0.5, _ => 0, _ => 0);
+        await PlayAsync(5, _ => 3, _ => 0);
+        await PlayAsync(14, _ => 7, s => s * 2);
+        await PlayAsync(4, _ => 0, _ => 28);
+        await UntilStageAsync("Settling");
+        Assert.InRange((double)(await FrameAsync())["reading"]!["cupGrams"]!, 24, 30);
+    }
 }

@@ -66,7 +66,7 @@ function BrewWithIt({ id }: { id: number }) {
     <Button
       tone="strong"
       onClick={async () => {
-        if (sheet.machineId !== id) machineChooser(bench, sheet, change)(id);
+        if (sheet.machineId !== id) machineChooser(bench, sheet.brewerId, change)(id);
         await settle();
         await navigate('/warm');
       }}

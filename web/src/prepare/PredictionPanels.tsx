@@ -6,7 +6,7 @@ import { Button, Figure, H2, Panel } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { IndicatorCard } from './IndicatorCard';
 import { PredictedChart } from './PredictedChart';
-import { usePrediction } from './prediction';
+import { useLanding, usePrediction } from './prediction';
 
 type Sheet = Schemas['Sheet'];
 type Change = Schemas['ChangeOf'];
@@ -26,6 +26,7 @@ export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
   const units = useUnits();
   const queries = useQueryClient();
   const view = usePrediction(sheet);
+  const { changes: landing, known } = useLanding(sheet);
   const soften = useMutation({
     mutationFn: (factor: number) =>
       data(api.POST('/api/plans/{key}/scaled', { params: { path: { key: sheet.planKey }, query: { factor } } })),
@@ -71,10 +72,10 @@ export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
       <Box fontSize="14px" color={suggestion ? 'quiet' : 'text'}>
         {grind.sentences.join(' ')}
       </Box>
-      {(suggestion || view.landing.length > 0) && <Fixed locked={typed.locked ?? []} take={take} />}
-      {view.landing.length > 0 ? (
+      {(suggestion || landing.length > 0) && <Fixed locked={typed.locked ?? []} take={take} />}
+      {landing.length > 0 ? (
         <Box mt="2" as="ul" style={{ listStyle: 'none' }} aria-label="Changes that land it">
-          {view.landing.map((c) => (
+          {landing.map((c) => (
             <Flex as="li" key={c.sentence} align="center" gap="3" borderTopWidth="1px" borderColor="hairline" minHeight="44px">
               <Box flex="1">{units.sentence(c.sentence)}</Box>
               <Button
@@ -94,7 +95,9 @@ export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
           <Box mt="2" fontSize="14px" color="quiet">
             {view.shot.reachesYield && view.shot.seconds >= grind.secondsLow && view.shot.seconds <= grind.secondsHigh
               ? 'It lands as it stands; nothing has to change.'
-              : 'Nothing that is free lands it. Free another, or ask for another yield or plan.'}
+              : known
+                ? 'Nothing that is free lands it. Free another, or ask for another yield or plan.'
+                : ''}
           </Box>
         )
       )}

@@ -1,17 +1,19 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMemo } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useBench } from '../shared/api/queries';
-import { Choice } from '../shared/ui/Choice';
 import { Column, Columns } from '../shared/ui/Columns';
 import { NumberField } from '../shared/ui/NumberField';
-import { Button, Caution, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { Gauge } from './Gauge';
-import { PlanSketch } from './PlanSketch';
+import { BeforePressure } from './BeforePressure';
+import { PlanPanel } from './PlanPanel';
 import { GrindPanel, ShotPanel } from './PredictionPanels';
 import { PuckPanel } from './PuckPanel';
 import { SameAs } from './SameAs';
 import { WeighPass } from './WeighPass';
+import { WhoPanel } from './WhoPanel';
 import { machineChooser, useSheetEditor } from './useSheetEditor';
 
 /** One sheet in working order: who and what, how much, what comes of it, then to the pull. */
@@ -20,8 +22,15 @@ export default function PreparePage() {
   const { data: bench } = useBench();
   const units = useUnits();
   const navigate = useNavigate();
+  const machineId = sheet?.machineId;
+  const plans = useMemo(() => {
+    const keys = bench?.machines.find((m) => m.id === machineId)?.planKeys ?? [];
+    return bench?.plans.filter((p) => keys.includes(p.key)) ?? [];
+  }, [bench, machineId]);
+  const brewerId = sheet?.brewerId ?? null;
+  const chooseMachine = useMemo(() => bench && machineChooser(bench, brewerId, change), [bench, brewerId, change]);
 
-  if (error || !sheet || !answer || !bench) {
+  if (error || !sheet || !answer || !bench || !chooseMachine) {
     return (
       <>
         <PageTitle title="Prepare" />
@@ -38,12 +47,9 @@ export default function PreparePage() {
   }
 
   const machine = bench.machines.find((m) => m.id === sheet.machineId);
-  const bag = bench.bags.find((b) => b.id === sheet.bagId);
   const grinder = bench.grinders.find((g) => g.id === sheet.grinderId);
-  const plans = bench.plans.filter((p) => machine?.planKeys.includes(p.key));
   const wrong = (field: string) => answer.problems.find((p) => p.field === field)?.sentence;
   const force = units.force(answer.handForceKgf, 0);
-  const chooseMachine = machineChooser(bench, sheet, change);
   const mayPull = answer.problems.length === 0 && answer.fits;
 
   return (
@@ -69,99 +75,19 @@ export default function PreparePage() {
       </PageTitle>
       <Columns widths={[5, 6]}>
         <Column>
-          <Panel order={1}>
-            <H2>Who and what</H2>
-            <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
-              <Choice
-                label="Machine"
-                options={bench.machines}
-                value={sheet.machineId}
-                onChange={(id) => id && chooseMachine(id)}
-              />
-              <Choice
-                label="Who brews"
-                none="nobody in particular"
-                options={bench.brewers}
-                value={sheet.brewerId}
-                onChange={(brewerId) => change({ brewerId })}
-              />
-              <Choice
-                label="Beans"
-                none="not noted"
-                hint={bag?.meaning}
-                value={sheet.bagId}
-                onChange={(bagId) => change({ bagId })}
-                options={bench.bags
-                  .filter((b) => !b.finished || b.id === sheet.bagId)
-                  .map((b) => ({ id: b.id, name: `${b.name}, ${b.daysFromRoast} days` }))}
-              />
-              <Choice
-                label="Grinder"
-                none="ground elsewhere"
-                options={bench.grinders}
-                value={sheet.grinderId}
-                onChange={(grinderId) => change({ grinderId })}
-              />
-            </Grid>
-          </Panel>
+          <WhoPanel
+            bench={bench}
+            machineId={sheet.machineId}
+            brewerId={sheet.brewerId}
+            bagId={sheet.bagId}
+            grinderId={sheet.grinderId}
+            chooseMachine={chooseMachine}
+            change={change}
+          />
 
           <PuckPanel sheet={sheet} answer={answer} bench={bench} change={change} wrong={wrong} />
 
-          <Panel order={4}>
-            <Flex justify="space-between" align="baseline" gap="3">
-              <H2>Pull plan</H2>
-              <Link to="/plans" style={{ textDecoration: 'underline', padding: '6px 0' }}>
-                All plans
-              </Link>
-            </Flex>
-            {answer.planProblems.map((p) => (
-              <Box key={p.phase} mb="2">
-                <Notice role="status">{units.sentence(p.sentence)}</Notice>
-              </Box>
-            ))}
-            <Grid role="radiogroup" aria-label="Pull plan" gap="2">
-              {plans.map((plan) => {
-                const chosen = plan.key === sheet.planKey;
-                return (
-                  <Flex
-                    as="label"
-                    key={plan.key}
-                    gap="4"
-                    align="center"
-                    p="2"
-                    borderWidth="1px"
-                    borderColor={chosen ? 'text' : 'hairline'}
-                    borderRadius="small"
-                    cursor="pointer"
-                    bg={chosen ? 'page' : 'transparent'}
-                  >
-                    <input
-                      type="radio"
-                      name="plan"
-                      checked={chosen}
-                      onChange={() => change({ planKey: plan.key })}
-                      style={{ width: 20, height: 20, accentColor: 'var(--rs-colors-oxide)', flexShrink: 0 }}
-                    />
-                    <Box flex="1" minWidth={0}>
-                      <Box fontWeight={650}>{plan.name}</Box>
-                      <Box fontSize="13px" color="quiet">
-                        peak {units.pressure(Math.max(...plan.phases.map((p) => p.toBar)), 1).value} {units.pressureUnit}
-                        {chosen ? `. ${plan.why}` : ''}
-                      </Box>
-                      {chosen && (
-                        <Link to={`/plans/${plan.key}`} style={{ textDecoration: 'underline', fontSize: 14 }}>
-                          See it run, change it
-                        </Link>
-                      )}
-                    </Box>
-                    <Box display={{ base: 'none', sm: 'block' }} flexShrink={0}>
-                      <PlanSketch plan={plan} width={132} height={56} />
-                    </Box>
-                  </Flex>
-                );
-              })}
-            </Grid>
-          </Panel>
+          <PlanPanel plans={plans} planKey={sheet.planKey} problems={answer.planProblems} change={change} />
           <ShotPanel sheet={answer.sheet} />
         </Column>
 
@@ -267,14 +193,7 @@ export default function PreparePage() {
             </Grid>
           </Panel>
 
-          <Panel order={7}>
-            <H2>Before any pressure</H2>
-            <Grid gap="2">
-              {answer.cautions.map((caution) => (
-                <Caution key={caution}>{caution}</Caution>
-              ))}
-            </Grid>
-          </Panel>
+          <BeforePressure cautions={answer.cautions} />
         </Column>
       </Columns>
     </>

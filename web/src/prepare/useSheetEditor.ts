@@ -1,19 +1,18 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useSheet } from '../shared/api/queries';
 import { predictionOf } from './prediction';
 
 type Sheet = Schemas['Sheet'];
 
-const pauseMs = 20;
 const stripPauseMs = 250;
 
 /** Another machine starts from last time's sheet on it; who brews stays. */
 export const machineChooser =
-  (bench: Schemas['BenchView'], sheet: Sheet, change: (part: Partial<Sheet>) => void) => (id: number) => {
+  (bench: Schemas['BenchView'], brewerId: number | null, change: (part: Partial<Sheet>) => void) => (id: number) => {
     const { start } = bench.machines.find((m) => m.id === id)!;
-    change({ ...start, brewerId: sheet.brewerId ?? start.brewerId });
+    change({ ...start, brewerId: brewerId ?? start.brewerId });
   };
 
 /** The sheet as typed, with the server's answer following a moment later. What is typed is kept even where it does not do. */
@@ -24,7 +23,6 @@ export function useSheetEditor() {
   const [problem, setProblem] = useState<string | null>(null);
   const latest = useRef<Sheet | null>(null);
   const strip = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const pending = useRef<Promise<void> | undefined>(undefined);
 
   const send = useCallback(async () => {
@@ -55,21 +53,25 @@ export function useSheetEditor() {
       if (!base) return;
       latest.current = { ...base, ...part };
       setTyped(latest.current);
-      clearTimeout(timer.current);
-      timer.current = setTimeout(() => {
-        pending.current = send();
-      }, pauseMs);
+      // one question at a time: what is typed while the server answers goes in the next
+      pending.current ??= (async () => {
+        while (latest.current) {
+          const asked = latest.current;
+          await send();
+          if (latest.current === asked) break; // it failed: what was typed stays, and is asked again with the next key
+        }
+      })().finally(() => {
+        pending.current = undefined;
+      });
     },
     [queries, send],
   );
 
   /** Waits until everything typed has reached the server. */
   const settle = useCallback(async () => {
-    clearTimeout(timer.current);
     await pending.current;
     await send();
   }, [send]);
 
-  useEffect(() => () => clearTimeout(timer.current), []);
   return { sheet: typed ?? answer?.sheet ?? null, answer: answer ?? null, change, settle, error, problem };
 }

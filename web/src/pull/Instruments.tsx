@@ -1,19 +1,43 @@
 import { Box, Flex } from '@chakra-ui/react';
-import type { Schemas } from '../shared/api/client';
-import { Notice } from '../shared/ui/elements';
+import { useMutation } from '@tanstack/react-query';
+import { api, data, type Schemas } from '../shared/api/client';
+import { Button, Notice } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import type { LivePull } from '../shell/live';
 
 const origin: Record<string, string> = { Pressure: 'gauge', Weight: 'scale', Temperature: 'thermometer' };
 
-/** Which instruments are there and what they say. */
-export function Instruments({ devices }: { devices: readonly Schemas['DeviceView'][] }) {
+interface Props {
+  devices: readonly Schemas['DeviceView'][];
+  pulls: readonly LivePull[];
+  /** The pull on this screen. */
+  shown: string | null;
+  /** Water that makes the yield, for those who meter the shot by it. */
+  waterGrams: number;
+}
+
+/** Which instruments are there, what they say, and of which pull they tell. */
+export function Instruments({ devices, pulls, shown: pull, waterGrams }: Props) {
   const units = useUnits();
+  const give = useMutation({
+    mutationFn: (device: string) =>
+      data(api.POST('/api/pull/instrument', { params: { query: { pull: pull! } }, body: { device } })),
+  });
+  const noScale = !devices.some((d) => d.channels.includes('Weight'));
+  const meter = noScale && (
+    <Notice>
+      No scale is connected: {number(waterGrams, 0)} g of water in all make the yield, so stop when that much has gone in.
+    </Notice>
+  );
   if (devices.length === 0) {
     return (
-      <Notice>
-        No instrument is connected. Start the clock by hand and mark first drops, ease and stop with the keys; the trace then
-        holds those moments only.
-      </Notice>
+      <Box>
+        <Notice>
+          No instrument is connected. Start the clock by hand and mark first drops, ease and stop with the keys; the pressure is
+          then assumed to follow the plan, and nothing is reckoned from it.
+        </Notice>
+        {meter}
+      </Box>
     );
   }
   const shown = (channel: string, value: number) => {
@@ -33,9 +57,15 @@ export function Instruments({ devices }: { devices: readonly Schemas['DeviceView
                   .map(([channel, value]) => `${origin[channel] ?? channel}: ${shown(channel, value)}`)
                   .join(', ')}
           </Box>
+          {pull && pulls.length > 1 && !pulls.find((p) => p.id === pull)?.devices.includes(device.name) && (
+            <Button onClick={() => give.mutate(device.name)} disabled={give.isPending}>
+              Use it for this pull
+            </Button>
+          )}
           {device.problems.at(-1) && <Box color="oxide">{device.problems.at(-1)}</Box>}
         </Box>
       ))}
+      {meter}
     </Flex>
   );
 }

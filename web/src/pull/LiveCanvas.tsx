@@ -1,17 +1,18 @@
 import { Box } from '@chakra-ui/react';
 import { useEffect, useId, useRef } from 'react';
-import type { Schemas } from '../shared/api/client';
 import { Frame, Hatch } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
 import { bandPath, linear, path, type Point } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
-import { live, type LiveFrame } from '../shell/live';
+import type { Recording } from './Recording';
+import type { Instrument } from './instrument';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 import { planAhead } from './planAhead';
 
 interface Props {
-  view: Schemas['PullView'];
+  view: Instrument;
+  recording: Recording;
   height: number;
 }
 
@@ -19,7 +20,7 @@ interface Props {
  * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, once an animation frame; React
  * draws only axes, and those anew when the pull outgrows them.
  */
-export function LiveCanvas({ view, height }: Props) {
+export function LiveCanvas({ view, recording, height }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const units = useUnits();
   const hatch = useId();
@@ -39,25 +40,18 @@ export function LiveCanvas({ view, height }: Props) {
   const top = 26;
   const x = linear([0, longest], [left, right]);
   const y = linear([0, 10 * f], [split, top]);
-  const g = linear([0, Math.ceil((view.sheet.yieldGrams * 1.2) / 10) * 10], [height - 34, split + 28]);
+  const g = linear([0, Math.ceil((view.yieldGrams * 1.2) / 10) * 10], [height - 34, split + 28]);
   const q = linear([0, 3], [height - 34, split + 28]);
 
   useEffect(() => {
     if (width === 0) return;
-    const held = {
-      pressure: view.frame.pressure.map((p) => [p[0]!, p[1]!] as Point),
-      weight: view.frame.weight.map((p) => [p[0]!, p[1]!] as Point),
-      flow: view.frame.flow.map((p) => [p[0]!, p[1]!] as Point),
-      targets: [] as Point[],
-      phaseBegan: new Map<number, number>(),
-    };
     let scheduled = 0;
-    let last: LiveFrame = view.frame;
 
     const draw = () => {
       scheduled = 0;
       // a pull that outgrows the axis pushes its beginning out to the left
-      const now = last.reading?.seconds ?? 0;
+      const held = recording;
+      const now = held.last.reading?.seconds ?? 0;
       const shift = Math.max(0, now - longest * 0.96);
       const sx = (v: number) => x(v - shift);
       const shown = (points: Point[]) => (shift > 0 ? points.filter((p) => p[0] >= shift) : points);
@@ -73,34 +67,25 @@ export function LiveCanvas({ view, height }: Props) {
         'd',
         path(shown(held.flow), sx, (v) => q(Math.min(3, v))),
       );
-      const ahead = planAhead(view.planCourse, held.phaseBegan, last.reading?.phaseIndex ?? 0, now);
+      const ahead = planAhead(view.planCourse, held.phaseBegan, held.last.reading?.phaseIndex ?? 0, now);
       const course = [...shown(held.targets), ...ahead]
         .filter((p) => p[0] - shift <= longest)
         .map(([px, py]) => [px, py * f] as Point);
       band.current?.setAttribute('d', bandPath(course, view.plan.bandBar * f, sx, y));
     };
 
-    const hear = (frame: LiveFrame) => {
-      last = frame;
-      for (const p of frame.pressure) held.pressure.push([p[0]!, p[1]!]);
-      for (const p of frame.weight) held.weight.push([p[0]!, p[1]!]);
-      for (const p of frame.flow) held.flow.push([p[0]!, p[1]!]);
-      const reading = frame.reading;
-      if (reading && frame.stage === 'Running') {
-        if (!held.phaseBegan.has(reading.phaseIndex)) held.phaseBegan.set(reading.phaseIndex, reading.seconds);
-        held.targets.push([reading.seconds, reading.targetBar]);
-      }
+    const hear = () => {
       scheduled ||= requestAnimationFrame(draw);
     };
     draw();
-    const stop = live.onFrame(hear);
+    const stop = view.listen(hear);
     return () => {
       stop();
       cancelAnimationFrame(scheduled);
     };
     // the scales follow from width, height and view
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [view, width, height, f]);
+  }, [view, recording, width, height, f]);
 
   return (
     <Box ref={ref} minWidth={0} height={`${height}px`}>

@@ -1,46 +1,73 @@
-import { Box, Grid } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useEffect, useRef } from 'react';
-import type { Schemas } from '../shared/api/client';
+import { quantity } from '../shared/plot/quantity';
 import { Reading } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
-import { live, type LiveFrame } from '../shell/live';
+import type { LiveFrame } from '../shell/live';
+import { ink } from '../theme/system';
+import type { Instrument } from './instrument';
 
 const big = { base: '52px', md: '96px' };
+type Ref = React.RefObject<HTMLSpanElement | null>;
 
-/** Grams, pressure, flow, seconds and hand force, very large, written straight into the page. */
-export function LiveFigures({ view }: { view: Schemas['PullView'] }) {
+const set = (ref: Ref, text: string) => {
+  if (ref.current && ref.current.textContent !== text) ref.current.textContent = text;
+};
+
+/** Where the pressure comes from, in a word. */
+const known = { Measured: '', Imported: '', Followed: 'followed by hand', Assumed: 'assumed from the plan' } as const;
+
+/** Grams, pressure, seconds, flow and hand force, very large, written straight into the page. */
+export function LiveFigures({ view }: { view: Instrument }) {
   const units = useUnits();
   const grams = useRef<HTMLSpanElement>(null);
   const flow = useRef<HTMLSpanElement>(null);
   const seconds = useRef<HTMLSpanElement>(null);
   const force = useRef<HTMLSpanElement>(null);
   const pressure = useRef<HTMLSpanElement>(null);
+  const cupIs = useRef<HTMLSpanElement>(null);
+  const pressureIs = useRef<HTMLSpanElement>(null);
+  const left = useRef<HTMLSpanElement>(null);
 
   useEffect(() => {
-    const set = (ref: React.RefObject<HTMLSpanElement | null>, text: string) => {
-      if (ref.current && ref.current.textContent !== text) ref.current.textContent = text;
-    };
     const show = (frame: LiveFrame) => {
       const r = frame.reading;
-      set(grams, number(r?.cupGrams, 1));
+      const coach = r?.coach;
+      // without a scale the cup is reckoned from the water that went in
+      const reckoned = r?.cupGrams == null && coach ? view.yieldGrams - coach.gramsLeft : null;
+      set(grams, reckoned === null ? number(r?.cupGrams, 1) : `~${number(reckoned, 0)}`);
+      set(cupIs, reckoned === null ? '' : 'reckoned from the water');
       set(flow, number(r?.flowGramsPerS, 1));
       set(seconds, number(r?.seconds ?? 0, 0));
+      set(left, coach?.secondsLeft != null && frame.stage === 'Running' ? `${number(coach.secondsLeft, 0)} s left` : '');
       set(force, units.force(r?.handForceKgf, 0).value);
       set(pressure, units.pressure(r?.pressureBar, 1).value);
+      set(pressureIs, frame.stage === 'Running' && r ? known[r.pressureIs] : '');
     };
     show(view.frame);
-    const stop = live.onFrame(show);
-    return () => {
-      stop();
-    };
+    return view.listen(show);
   }, [view, units]);
 
-  const figure = (label: string, ref: React.RefObject<HTMLSpanElement | null>, unit: string, colour: string, testId: string) => (
+  const figure = (label: string, ref: Ref, unit: string, code: keyof typeof quantity | null, testId: string, note?: Ref) => (
     <Box minWidth={0}>
-      <Box fontSize="14px" color="quiet" lineHeight={1}>
+      <Flex fontSize="14px" color="text" lineHeight={1} align="center" gap="1.5" wrap="wrap">
+        {code && (
+          <svg width="22" height="6" aria-hidden="true">
+            <line
+              x1="0"
+              x2="22"
+              y1="3"
+              y2="3"
+              stroke={quantity[code].stroke}
+              strokeWidth="4"
+              strokeDasharray={quantity[code].dash}
+            />
+          </svg>
+        )}
         {label}, {unit}
-      </Box>
-      <Reading ref={ref} data-testid={testId} color={colour} fontSize={big} display="block" style={{ lineHeight: 0.98 }}>
+        {note && <Box as="span" ref={note} fontWeight={650} color="text" />}
+      </Flex>
+      <Reading ref={ref} data-testid={testId} color="text" fontSize={big} display="block" style={{ lineHeight: 0.92 }}>
         {'\u2013'}
       </Reading>
     </Box>
@@ -52,13 +79,16 @@ export function LiveFigures({ view }: { view: Schemas['PullView'] }) {
       gap={{ base: '2', md: '1' }}
       alignContent="space-between"
       height="100%"
+      borderInlineStartWidth={{ base: 0, md: '1px' }}
+      borderColor={ink('hairline')}
+      ps={{ base: 0, md: '3' }}
     >
-      {figure('Cup', grams, `g of ${number(view.sheet.yieldGrams, 0)}`, 'grams', 'live-grams')}
-      {figure('Pressure', pressure, units.pressureUnit, 'pressure', 'live-pressure')}
-      {figure('Time', seconds, 's', 'text', 'live-seconds')}
+      {figure('Cup', grams, `g of ${number(view.yieldGrams, 0)}`, 'grams', 'live-grams', cupIs)}
+      {figure('Pressure', pressure, units.pressureUnit, 'pressure', 'live-pressure', pressureIs)}
+      {figure('Time', seconds, 's', null, 'live-seconds', left)}
       {figure('Flow', flow, 'g/s', 'flow', 'live-flow')}
       {view.maxHandForceKgf !== null &&
-        figure('Hand', force, `${units.force(0).unit} of ${units.force(view.maxHandForceKgf, 0).value}`, 'text', 'live-force')}
+        figure('Hand', force, `${units.force(0).unit} of ${units.force(view.maxHandForceKgf, 0).value}`, null, 'live-force')}
     </Grid>
   );
 }

@@ -1,19 +1,20 @@
 import { useEffect, useId, useRef } from 'react';
-import type { Schemas } from '../shared/api/client';
 import { Hatch } from '../shared/plot/Frame';
 import { linear } from '../shared/plot/scale';
-import { live, type LiveFrame } from '../shell/live';
+import type { LiveFrame } from '../shell/live';
+import type { Instrument } from './instrument';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 
 /** A tall tape: where the pressure stands, the plan's band at this moment, and the mark to hold. */
-export function PressureTape({ view, height }: { view: Schemas['PullView']; height: number }) {
+export function PressureTape({ view, height }: { view: Instrument; height: number }) {
   const units = useUnits();
   const hatch = useId();
   const fill = useRef<SVGRectElement>(null);
   const bandRect = useRef<SVGRectElement>(null);
   const hold = useRef<SVGGElement>(null);
   const holdText = useRef<SVGTextElement>(null);
+  const whose = useRef<SVGTextElement>(null);
   const f = units.pressureFactor;
   const width = 128;
   const tapeLeft = 40;
@@ -25,7 +26,9 @@ export function PressureTape({ view, height }: { view: Schemas['PullView']; heig
       const bar = Math.max(0, Math.min(10, frame.reading?.pressureBar ?? 0)) * f;
       fill.current?.setAttribute('y', String(y(bar)));
       fill.current?.setAttribute('height', String(Math.max(0, y(0) - y(bar))));
-      const target = frame.reading?.targetBar ?? 0;
+      // what the coach says stands before the plan
+      const advised = frame.reading?.coach?.advice?.holdBar;
+      const target = advised ?? frame.reading?.targetBar ?? 0;
       const active = frame.stage === 'Running' && target > 0;
       hold.current?.setAttribute('visibility', active ? 'visible' : 'hidden');
       bandRect.current?.setAttribute('visibility', active ? 'visible' : 'hidden');
@@ -36,9 +39,10 @@ export function PressureTape({ view, height }: { view: Schemas['PullView']; heig
       bandRect.current?.setAttribute('height', String(y(low) - y(high)));
       hold.current?.setAttribute('transform', `translate(${tapeRight + 3} ${y(target * f)})`);
       if (holdText.current) holdText.current.textContent = units.pressure(target, 1).value;
+      if (whose.current) whose.current.textContent = advised == null ? 'plan' : 'coach';
     };
     show(view.frame);
-    const stop = live.onFrame(show);
+    const stop = view.listen(show);
     return () => {
       stop();
     };
@@ -96,6 +100,7 @@ export function PressureTape({ view, height }: { view: Schemas['PullView']; heig
         <text x={13} y={-3} fill={ink('text')} style={{ fontSize: '12px' }}>
           hold
         </text>
+        <text ref={whose} x={13} y={27} fill={ink('text')} style={{ fontSize: '12px' }} />
         <text ref={holdText} x={13} y={13} fill={ink('text')} style={{ fontSize: '18px', fontWeight: 700, fontStretch: '80%' }} />
       </g>
     </svg>

@@ -63,7 +63,7 @@ export function RunStrip() {
       name: 'Prepare',
       state: answer ? `${number(answer.sheet.doseGrams, 1)} g to ${number(answer.sheet.yieldGrams, 0)} g` : 'what goes in',
     },
-    { to: '/pull', name: 'Pull', state: stages[status.stage] },
+    { to: '/pull', name: 'Pull', state: stages[status.pulls.at(-1)?.stage ?? 'Idle'] },
     {
       to: '/taste',
       name: 'Taste',

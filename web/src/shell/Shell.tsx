@@ -36,7 +36,7 @@ const places = [
 export function Shell() {
   const { data: household } = useHousehold();
   const pull = useLocation().pathname.startsWith('/pull');
-  const pulling = useLiveStatus().stage !== 'Idle' && pull;
+  const pulling = useLiveStatus().pulls.length > 0 && pull;
   return (
     <Flex direction="column" minHeight="100dvh">
       <chakra.a

@@ -4,17 +4,57 @@ import type { Schemas } from '../shared/api/client';
 
 export type LiveFrame = Schemas['LiveFrame'];
 
-/** What rarely changes and may re-render: stage, devices, notices, whether the connection stands. */
+/** A pull under way as the screens know it. */
+export interface LivePull {
+  id: string;
+  machineId: number | null;
+  machineName: string;
+  stage: Schemas['PullStage'];
+  notices: readonly string[];
+  /** Names of the instruments that tell of it. */
+  devices: readonly string[];
+}
+
+/** What rarely changes and may re-render: the pulls, the devices, whether the connection stands. */
 export interface LiveStatus {
   /** Null until the first try has succeeded or failed. */
   connected: boolean | null;
-  stage: Schemas['PullStage'];
-  pullId: string | null;
+  pulls: readonly LivePull[];
   devices: readonly Schemas['DeviceView'][];
-  notices: readonly string[];
+  /** The newest pull that became a shot. */
+  kept: Schemas['KeptPull'] | null;
 }
 
 type FrameListener = (frame: LiveFrame) => void;
+
+/** The pulls after a frame; the same list where nothing changed. */
+export function pullsAfter(before: readonly LivePull[], frame: LiveFrame): readonly LivePull[] {
+  let after = before;
+  if (frame.pullId === null) {
+    if (before.length > 0) after = [];
+  } else if (!before.some((p) => p.id === frame.pullId)) {
+    after = [...before, { id: frame.pullId, machineId: null, machineName: '', stage: frame.stage, notices: [], devices: [] }];
+  }
+  const told = frame.pulls;
+  if (told) {
+    const same =
+      told.length === after.length &&
+      told.every(
+        (t, i) => after[i]!.id === t.id && after[i]!.machineId === t.machineId && `${after[i]!.devices}` === `${t.devices}`,
+      );
+    if (!same) {
+      after = told.map((t) => ({
+        ...t,
+        stage: after.find((p) => p.id === t.id)?.stage ?? t.stage,
+        notices: after.find((p) => p.id === t.id)?.notices ?? [],
+      }));
+    }
+  }
+  const mine = after.find((p) => p.id === frame.pullId);
+  if (mine && (mine.stage !== frame.stage || mine.notices.length !== frame.notices.length))
+    after = after.map((p) => (p === mine ? { ...p, stage: frame.stage, notices: frame.notices } : p));
+  return after;
+}
 
 /**
  * The one connection to the server's live hub. Frames go to listeners that draw straight into the page; only what rarely changes goes
@@ -24,7 +64,7 @@ class LiveFeed {
   private hub: HubConnection | undefined;
   private readonly frameListeners = new Set<FrameListener>();
   private readonly statusListeners = new Set<() => void>();
-  status: LiveStatus = { connected: null, stage: 'Idle', pullId: null, devices: [], notices: [] };
+  status: LiveStatus = { connected: null, pulls: [], devices: [], kept: null };
 
   start() {
     if (this.hub) return;
@@ -40,9 +80,27 @@ class LiveFeed {
     void this.connect();
   }
 
-  onFrame(listener: FrameListener) {
-    this.frameListeners.add(listener);
-    return () => this.frameListeners.delete(listener);
+  /** Frames of one pull. */
+  onFrame(pullId: string | null, listener: FrameListener) {
+    const heard = (frame: LiveFrame) => {
+      if (frame.pullId === pullId) listener(frame);
+    };
+    this.frameListeners.add(heard);
+    return () => {
+      this.frameListeners.delete(heard);
+    };
+  }
+
+  /** Says something to the server; lost while there is no connection. */
+  say(method: string, ...words: unknown[]) {
+    if (this.hub?.state === HubConnectionState.Connected) void this.hub.send(method, ...words).catch(() => undefined);
+  }
+
+  /** Hears a message that is not a frame. */
+  on(message: string, listener: (...words: never[]) => void) {
+    this.start();
+    this.hub!.on(message, listener as (...words: unknown[]) => void);
+    return () => this.hub!.off(message, listener as (...words: unknown[]) => void);
   }
 
   readonly subscribe = (listener: () => void) => {
@@ -66,21 +124,9 @@ class LiveFeed {
 
   private hear(frame: LiveFrame) {
     const before = this.status;
-    if (
-      frame.stage !== before.stage ||
-      frame.pullId !== before.pullId ||
-      frame.devices ||
-      frame.notices.length !== before.notices.length ||
-      !before.connected
-    ) {
-      this.update({
-        connected: true,
-        stage: frame.stage,
-        pullId: frame.pullId,
-        devices: frame.devices ?? before.devices,
-        notices: frame.notices,
-      });
-    }
+    const pulls = pullsAfter(before.pulls, frame);
+    if (pulls !== before.pulls || frame.devices || frame.kept?.pullId !== before.kept?.pullId || !before.connected)
+      this.update({ connected: true, pulls, devices: frame.devices ?? before.devices, kept: frame.kept ?? before.kept });
     for (const listener of this.frameListeners) listener(frame);
   }
 

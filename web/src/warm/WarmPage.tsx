@@ -44,7 +44,7 @@ export default function WarmPage() {
       </>
     );
   }
-  const choose = machineChooser(bench, sheet, change);
+  const choose = machineChooser(bench, sheet.brewerId, change);
   return (
     <>
       <PageTitle

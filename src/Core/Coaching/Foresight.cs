@@ -1,0 +1,113 @@
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
+
+namespace RuddySpring.Core.Coaching;
+
+/// <summary>
+/// Sees trouble coming in a pull: a stream that runs away, a puck finer or coarser than its plan, water that ends too soon, a force or a
+/// loss of resistance that can hurt. What is said stays said for a few seconds, so that nobody is told two things at once.
+/// </summary>
+public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
+{
+    private const double StaysSeconds = 5.0;
+    private const double LookBackSeconds = 2.5;
+    private const double RanAway = 0.32;        // ln of how much easier water passes than it did
+    private const double NoResistanceBar = 1.2;
+    private const double GushingGramsPerS = 4.0;
+    private const double SureSeconds = 3.0;
+
+    private readonly Queue<(double Seconds, double LogFlow, double Bar)> _past = new();
+    private CoachAdvice? _said;
+    private double _until;
+    private double _off;
+
+    /// <summary>What to say; null where all is well.</summary>
+    public CoachAdvice? Advice { get; private set; }
+
+    /// <summary>Looks again; about four times a second.</summary>
+    public void Look(double seconds, PuckWatch watch, PlanFollower follower, RestOfPull rest, double strokeFromMl, double targetBar)
+    {
+        if (Danger(watch, follower, targetBar) is { } danger)
+        {
+            Advice = danger;
+            return;
+        }
+
+        var said = Channel(seconds, watch) ?? Grind(seconds, watch, follower, rest, strokeFromMl, targetBar);
+        if (said is not null && (_said is null || seconds >= _until || said.Kind < _said.Kind)) (_said, _until) = (said, seconds + StaysSeconds);
+        else if (said?.Kind == _said?.Kind && said is not null) _until = seconds + 1.0;
+        if (seconds > _until) _said = null;
+        Advice = _said;
+    }
+
+    /// <summary>What can hurt (common practice).</summary>
+    private CoachAdvice? Danger(PuckWatch watch, PlanFollower follower, double targetBar)
+    {
+        if (machine.PressureBy == PressureBy.Arm
+            && Lever.HandForceKgf(machine, Math.Clamp(watch.PressureBar, 0, 15)) > machine.WillingForceKgf * 1.15)
+            return new(AdviceKind.Danger, FormattableString.Invariant(
+                $"More force than the {machine.WillingForceKgf:0} kgf you set: ease off, never force the lever. If it does not move, stop and grind coarser."), Math.Min(targetBar, Lever.PressureBar(machine, machine.WillingForceKgf)));
+        if (follower.Phase is null or { Move: PhaseMove.Lift or PhaseMove.Rest }) return null;
+        var gushes = watch.FallingGramsPerS > GushingGramsPerS;
+        var slack = watch.PressureBar < Math.Max(NoResistanceBar, targetBar * 0.5);
+        if (!gushes || (!slack && machine.PressureBy != PressureBy.Spring)) return null;
+        return machine.PressureBy == PressureBy.Spring
+            ? new(AdviceKind.Danger, "No resistance: the lever will fly up. Hand on it, face away, and let it up slowly.")
+            : new(AdviceKind.Danger, "No resistance: the lever falls away. Stop pressing and hold the machine down; grind finer next time.");
+    }
+
+    private CoachAdvice? Channel(double seconds, PuckWatch watch)
+    {
+        if (watch.FirstDropsSeconds is not { } drops || seconds - drops < SureSeconds) return null;
+        _past.Enqueue((seconds, -Math.Log(watch.ResistanceBarSPerMl), watch.PressureBar));
+        while (_past.Count > 0 && seconds - _past.Peek().Seconds > LookBackSeconds) _past.Dequeue();
+        var then = _past.Peek();
+        if (seconds - then.Seconds < LookBackSeconds * 0.6 || watch.PressureBar > then.Bar + 0.7) return null;
+        var rise = -Math.Log(watch.ResistanceBarSPerMl) - then.LogFlow;
+        if (rise < RanAway) return null;
+        var bar = Math.Max(1.5, Math.Round(watch.PressureBar * 0.65 * 2) / 2);
+        return new(AdviceKind.Channel, FormattableString.Invariant(
+            $"The stream ran away without more pressure: a channel. Pause for an instant, then hold {bar:0.#} bar and look for spurts."), bar);
+    }
+
+    /// <summary>Finer or coarser than the plan wants, once the puck is known; and what lands it all the same.</summary>
+    private CoachAdvice? Grind(double seconds, PuckWatch watch, PlanFollower follower, RestOfPull rest, double strokeFromMl, double targetBar)
+    {
+        var lands = plan.LandingSeconds;
+        if (watch.FirstDropsSeconds is not { } drops)
+        {
+            var latest = lands.High * 0.32;
+            return seconds > latest && follower.Phase is not null
+                ? new(AdviceKind.TooFine, "No drops yet: finer than this plan wants. Stay in pre-infusion and give it time, it softens as it stands.", targetBar)
+                : null;
+        }
+
+        if (seconds - drops < SureSeconds || follower.Phase is null) return null;
+        if (rest.StopSeconds is null && rest.CupGrams < yieldGrams - 1)
+            return new(AdviceKind.WaterEnds, FormattableString.Invariant($"The water ends at about {rest.CupGrams:0} g: take the cup away there, or lift and refill if the machine can."));
+        var total = rest.StopSeconds is { } left ? seconds + left : double.PositiveInfinity;
+        var off = total > lands.High + 1 ? 1 : total < lands.Low - 1 ? -1 : 0;
+        _off = off == 0 ? 0 : off == Math.Sign(_off) ? _off + off : off;
+        if (Math.Abs(_off) < 4 || machine.PressureBy == PressureBy.Spring && off > 0) return null;
+        if (total - seconds < 4) return null; // too late to change anything
+        var factor = FactorToLand(seconds, watch, follower, strokeFromMl, off > 0 ? lands.High : lands.Low, off);
+        var bar = Math.Min(targetBar * factor, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
+        return off > 0
+            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than this plan wants, about {total:0} s: press to {bar:0.#} bar instead of {targetBar:0.#}, as far as it goes easily."), bar)
+            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than this plan wants, about {total:0} s: go gently, hold {bar:0.#} bar instead of {targetBar:0.#}."), bar);
+    }
+
+    private double FactorToLand(double seconds, PuckWatch watch, PlanFollower follower, double strokeFromMl, double atSeconds, int off)
+    {
+        double low = off > 0 ? 1 : 0.4, high = off > 0 ? 1.5 : 1;
+        for (var i = 0; i < 5; i++)
+        {
+            var middle = (low + high) / 2;
+            var rest = RestOfPull.Of(watch, follower, machine, yieldGrams, strokeFromMl, LiveCoach.LetGoSeconds, middle, 90);
+            if (seconds + (rest.StopSeconds ?? 999) > atSeconds) low = middle;
+            else high = middle;
+        }
+
+        return (low + high) / 2;
+    }
+}

@@ -1,0 +1,188 @@
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
+
+namespace RuddySpring.Core.Coaching;
+
+/// <summary>What is expected of the puck before it is pulled.</summary>
+/// <param name="ResistanceBarSPerMl">Its resistance swollen and fresh, 0.2 to 200.</param>
+/// <param name="SdLog">Standard deviation of the logarithm of that.</param>
+public sealed record ExpectedPuck(double ResistanceBarSPerMl, double SdLog);
+
+/// <summary>
+/// Stands at the elbow during a pull: learns the puck from what the instruments say, follows the plan, and says what to hold, how long it
+/// takes yet, when to stop, and what goes wrong. Times are s since the lever moved. Not safe for several threads at once.
+/// </summary>
+public sealed class LiveCoach
+{
+    /// <summary>Flow that most people hold once the stream runs, g/s (common practice: 1.3 to 1.6).</summary>
+    public const double UsualFlowGramsPerS = 1.5;
+
+    /// <summary>Time constant with which the pressure dies when the hand lets go, s.</summary>
+    public const double LetGoSeconds = 0.25;
+
+    private const double LookEverySeconds = 0.25;
+    private const double GaugeSilentSeconds = 1.5;
+    private const double SureAfterDropsSeconds = 2.0;
+
+    private readonly PullPlan _plan;
+    private readonly Machine _machine;
+    private readonly double _yieldGrams;
+    private readonly PuckWatch _watch;
+    private readonly PlanFollower _follower;
+    private readonly PlanHand _assumed;
+    private readonly Foresight _trouble;
+    private RestOfPull? _rest;
+    private double _lookedAt = double.NegativeInfinity;
+    private double _gaugeAt = double.NegativeInfinity;
+    private double _strokeFromMl;
+    private int _stroke = 1;
+    private bool _blonding;
+    private bool _stop;
+
+    /// <param name="plan">The plan.</param>
+    /// <param name="machine">The machine.</param>
+    /// <param name="doseGrams">Dose, g.</param>
+    /// <param name="yieldGrams">Yield, g.</param>
+    /// <param name="waterC">Water at the puck, degC.</param>
+    /// <param name="expected">What is expected of the puck.</param>
+    public LiveCoach(PullPlan plan, Machine machine, double doseGrams, double yieldGrams, double waterC, ExpectedPuck expected)
+    {
+        (_plan, _machine, _yieldGrams) = (plan, machine, yieldGrams);
+        _watch = new PuckWatch(
+            new PuckParameters
+            {
+                DoseGrams = doseGrams,
+                ResistanceBarSPerMl = Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60),
+                WaterC = Math.Clamp(waterC, 20, 99),
+                Retention = machine.RetentionPerGram,
+                RestrictorBarS2PerMl2 = machine.RestrictorBarS2PerMl2,
+            },
+            expected.SdLog);
+        _follower = new(plan, yieldGrams, Strokes.VolumeMl(machine));
+        _assumed = new(new(plan, yieldGrams, Strokes.VolumeMl(machine)), machine);
+        _trouble = new(plan, machine, yieldGrams);
+    }
+
+    /// <summary>What is known of the puck.</summary>
+    public PuckWatch Watch => _watch;
+
+    /// <summary>Index of the phase that is due; the number of phases once the yield is reached.</summary>
+    public int PhaseIndex => _follower.PhaseIndex;
+
+    /// <summary>The phase that is due, or null when the plan is done.</summary>
+    public PullPhase? Phase => _follower.Phase;
+
+    /// <summary>Whether first drops have been seen.</summary>
+    public bool DropsSeen => _watch.FirstDropsSeconds is not null;
+
+    /// <summary>Takes a pressure in bar.</summary>
+    public void Pressure(double seconds, double bar)
+    {
+        _gaugeAt = seconds;
+        _watch.Pressure(seconds, bar);
+    }
+
+    /// <summary>Takes what the scale shows in g, the cup tared out.</summary>
+    public void Weight(double seconds, double grams)
+    {
+        PassTo(seconds);
+        _watch.Weight(seconds, grams);
+    }
+
+    /// <summary>The brewer saw the first drops.</summary>
+    public void Drops(double seconds)
+    {
+        PassTo(seconds);
+        _watch.Drops(seconds);
+    }
+
+    /// <summary>The brewer saw the stream turn pale.</summary>
+    public void Blonding() => _blonding = true;
+
+    /// <summary>Pressure in bar that the plan wants now.</summary>
+    public double TargetBar(double seconds)
+    {
+        PassTo(seconds);
+        var before = _follower.Phase;
+        var target = _follower.TargetBar(Now());
+        if (_follower.Phase is { Move: PhaseMove.Lift })
+        {
+            if (before?.Move != PhaseMove.Lift && _watch.MovedMl > _strokeFromMl + 1) _stroke++;
+            _strokeFromMl = _watch.MovedMl;
+        }
+
+        return target;
+    }
+
+    /// <summary>What to say now; the plan has been followed by <see cref="TargetBar"/>.</summary>
+    public CoachReading Read(double seconds)
+    {
+        var target = TargetBar(seconds);
+        if (seconds - _lookedAt >= LookEverySeconds)
+        {
+            _lookedAt = seconds;
+            _rest = RestOfPull.Of(_watch, _follower, _machine, _yieldGrams, _strokeFromMl, LetGoSeconds);
+            _trouble.Look(seconds, _watch, _follower, _rest, _strokeFromMl, target);
+        }
+
+        var since = seconds - _lookedAt;
+        _stop |= DropsSeen && _watch.CupGrams + _watch.DripAfterGrams(LetGoSeconds) >= _yieldGrams;
+        double? left = _stop ? 0 : _rest?.StopSeconds is { } stop ? Math.Max(0, stop - since) : null;
+        var wanted = WantedFlow();
+        var hold = DropsSeen ? HoldBar(wanted) : null;
+        var reach = Math.Min(PullPlan.PlanPressure.Max, ShotSimulator.MostPressureBar(_machine, _watch.MovedMl - _strokeFromMl));
+        var sure = DropsSeen && seconds - _watch.FirstDropsSeconds >= SureAfterDropsSeconds;
+        var outOfReach = sure && (hold is null || hold > reach);
+        var chamber = Math.Max(1.0, Strokes.VolumeMl(_machine));
+        var inStroke = _machine.PressureBy == PressureBy.Strokes ? _watch.MovedMl % chamber : _watch.MovedMl - _strokeFromMl;
+        return new(
+            wanted, outOfReach ? null : hold, outOfReach,
+            hold is { } bar && !outOfReach && _machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(_machine, Math.Clamp(bar, 0, 15)) : null,
+            left, Math.Max(0, _yieldGrams - _watch.CupGrams), _rest?.NextPhaseSeconds is { } next ? Math.Max(0, next - since) : null,
+            Math.Clamp(inStroke / chamber, 0, 1),
+            _machine.PressureBy == PressureBy.Strokes ? 1 + (int)(_watch.MovedMl / chamber) : _stroke,
+            _watch.MovedMl, _watch.ResistanceBarSPerMl, _watch.SdLog,
+            _stop ? new(AdviceKind.Stop, "Stop now: lift the lever. The last drops fall by themselves.") : _trouble.Advice);
+    }
+
+    /// <summary>Pressure in bar that would hold a flow in g/s as the puck stands now; null where none up to 12 bar does.</summary>
+    public double? HoldBar(double gramsPerS)
+    {
+        double low = 0, high = PullPlan.PlanPressure.Max;
+        if (_watch.FlowAt(high) < gramsPerS) return null;
+        for (var i = 0; i < 16; i++)
+        {
+            var middle = (low + high) / 2;
+            if (_watch.FlowAt(middle) < gramsPerS) low = middle;
+            else high = middle;
+        }
+
+        return (low + high) / 2;
+    }
+
+    private double WantedFlow()
+    {
+        var held = (_follower.Phase is { Move: PhaseMove.HoldFlow } due ? due : _plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow))?.FlowMlPerS;
+        return held is { } ml ? ml * _watch.GramsPerMl : UsualFlowGramsPerS;
+    }
+
+    private PullState Now() => new(
+        _watch.Seconds, _watch.CupGrams, DropsSeen, _watch.FallingGramsPerS / _watch.GramsPerMl, _watch.MovedMl, _blonding,
+        _watch.FirstDropsSeconds);
+
+    /// <summary>Lets time pass; where no gauge tells, the hand is taken to follow the plan.</summary>
+    private void PassTo(double seconds)
+    {
+        if (seconds - _gaugeAt > GaugeSilentSeconds)
+        {
+            while (seconds - _watch.Seconds > 0.05)
+            {
+                var at = _watch.Seconds + 0.05;
+                _watch.Pressure(at, _assumed.Next(Now() with { Seconds = at }, _watch.InflowMlPerS, 0.05), measured: false);
+            }
+        }
+
+        _watch.Advance(seconds);
+    }
+}

@@ -1,0 +1,97 @@
+using RuddySpring.Core.Coaching;
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Traces;
+using RuddySpring.Instruments;
+
+namespace RuddySpring.Core.Tests.Coaching;
+
+/// <summary>
+/// A pull on the stand-in with its noise and lag, with a coach beside it who sees only what the instruments say. What the coach says is
+/// noted beside the noiseless truth.
+/// </summary>
+public sealed class CoachedPull
+{
+    private const double StepSeconds = 0.01;
+    private readonly SeededRandom _random;
+    private readonly PullPlan _plan;
+    private readonly Machine _machine;
+    private readonly double _yieldGrams;
+
+    public CoachedPull(ulong seed, PullPlan? plan = null, double? resistance = null, MachineFamily family = MachineFamily.PortableLever, double dose = 15, double yield = 32, double expectedSd = 0.12)
+    {
+        _random = new SeededRandom(seed);
+        _plan = plan ?? ShippedPlans.EarlyPeak;
+        _machine = FamilyDefaults.Of(family).Machine;
+        _yieldGrams = yield;
+        var grind = resistance ?? Math.Exp(Math.Log(3.2) + _random.Normal(0.35));
+        Puck = new StandInPuck(_random, dose, grind, 90);
+        Hand = new StandInHand(_random, _plan, _machine, yield);
+        // what is expected of the puck is off by what a dialled-in grind is usually off by
+        Coach = new LiveCoach(_plan, _machine, dose, yield, 90, new(grind * Math.Exp(_random.Normal(expectedSd)), expectedSd));
+        _gauge = new GaugeModel(_random);
+        _scale = new ScaleModel(_random);
+    }
+
+    private readonly GaugeModel _gauge;
+    private readonly ScaleModel _scale;
+
+    public StandInPuck Puck { get; }
+
+    public StandInHand Hand { get; }
+
+    public LiveCoach Coach { get; }
+
+    public double? TrueDrops { get; private set; }
+
+    /// <summary>When the instruments let the coach see the first drops.</summary>
+    public double? Seen { get; private set; }
+
+    /// <summary>When the truth would have the hand let go so that the last drop makes the yield.</summary>
+    public double? TrueStop { get; private set; }
+
+    public double? SaidStop { get; private set; }
+
+    /// <summary>When the cup truly held what ends the peak, and when the coach went on to the ease.</summary>
+    public double? TrueEase { get; private set; }
+
+    public double? SaidEase { get; private set; }
+
+    public double FinalGrams => Puck.CupGrams;
+
+    public List<(double At, CoachAdvice Advice)> Said { get; } = [];
+
+    /// <summary>Runs to the end, letting go when the coach says so, or without listening; <paramref name="look"/> sees all that is said.</summary>
+    public void Run(Action<double, CoachReading>? look = null, Action<double, StandInPuck>? happens = null, bool gauge = true, bool scale = true, bool listens = true,
+        double longest = 150)
+    {
+        var ease = _plan.Phases.TakeWhile(p => p.Name != "ease").Count();
+        var truth = new PlanFollower(_plan, _yieldGrams, Strokes.VolumeMl(_machine));
+        for (var step = 1; step * StepSeconds < longest; step++)
+        {
+            var t = step * StepSeconds;
+            if ((SaidStop is not null && listens) || TrueStop < t - 20) Hand.LetGo();
+            happens?.Invoke(t, Puck);
+            Hand.Step(t, StepSeconds, Puck.CupGrams, Puck.InflowMl, Puck.FallingGramsPerS);
+            Puck.Step(Hand.PressureBar, StepSeconds);
+            if (Puck.CupGrams >= ShotSimulator.FirstDropsGrams) TrueDrops ??= t;
+            truth.TargetBar(new(t, Puck.CupGrams, TrueDrops is not null, Puck.FallingGramsPerS, Puck.InflowMl));
+            if (truth.PhaseIndex >= ease) TrueEase ??= t;
+            if ((SaidStop is null || !listens) && Puck.CupGrams + Puck.AtSpoutGrams + (Puck.TrueOutflowMlPerS(Hand.PressureBar) * LiveCoach.LetGoSeconds) >= _yieldGrams) TrueStop ??= t;
+            if (gauge && step % 5 == 0) Coach.Pressure(t, _gauge.Read(Hand.PressureBar));
+            if (scale && step % 10 == 0) Coach.Weight(t, _scale.Read(Puck.CupGrams, Puck.FallingGramsPerS, 0.1));
+            if (step % 5 != 0) continue;
+            var coaching = Coach.Read(t);
+            if (Coach.DropsSeen) Seen ??= t;
+            look?.Invoke(t, coaching);
+            if (Coach.PhaseIndex >= ease) SaidEase ??= t;
+            if (coaching.Advice is { } advice)
+            {
+                if (Said.Count == 0 || Said[^1].Advice.Kind != advice.Kind) Said.Add((t, advice));
+                if (advice.Kind == AdviceKind.Stop) SaidStop ??= t;
+            }
+
+            if ((listens ? SaidStop : TrueStop) is { } over && t > over + 4) break;
+        }
+    }
+}

@@ -1,0 +1,219 @@
+using RuddySpring.Core.Coaching;
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
+
+namespace RuddySpring.Core.Tests.Coaching;
+
+/// <summary>What the coach says, against the noiseless truth of 200 random pucks under the stand-in's noisy and late instruments.</summary>
+public sealed class LiveCoachTests(ITestOutputHelper output)
+{
+    private const int Pucks = 200;
+
+    private static double Share(IEnumerable<double> misses, double within) => misses.Average(m => Math.Abs(m) <= within ? 1.0 : 0.0);
+
+    private static double? TrueHold(CoachedPull pull, double flowMlPerS)
+    {
+        double low = 0, high = 12;
+        if (pull.Puck.TrueOutflowMlPerS(high) < flowMlPerS) return null;
+        for (var i = 0; i < 30; i++)
+        {
+            var middle = (low + high) / 2;
+            if (pull.Puck.TrueOutflowMlPerS(middle) < flowMlPerS) low = middle;
+            else high = middle;
+        }
+
+        return low;
+    }
+
+    [Fact]
+    public void Hold_pressure_time_left_and_cues_over_200_pucks()
+    {
+        List<double> hold = [], leftEarly = [], leftLate = [], ease = [], stop = [], cup = [];
+        int reachable = 0, rightAboutReach = 0, early = 0;
+        for (ulong seed = 1; seed <= Pucks; seed++)
+        {
+            var pull = new CoachedPull(seed);
+            double? early2 = null, late10 = null;
+            double earlyAt = 0, lateAt = 0;
+            pull.Run((t, said) =>
+            {
+                if (early2 is null && pull.Seen is { } drops && t >= drops + 2)
+                {
+                    (early2, earlyAt) = (said.SecondsLeft ?? 999, t);
+                    var truth = TrueHold(pull, 1.2);
+                    var told = pull.Coach.HoldBar(1.2 * pull.Coach.Watch.GramsPerMl);
+                    early++;
+                    if ((truth is null) == (told is null) || truth is > 11 || told is > 11) rightAboutReach++;
+                    if (truth is <= 10 && told is { } bar)
+                    {
+                        reachable++;
+                        hold.Add((bar / truth.Value) - 1);
+                    }
+                }
+
+                if (late10 is null && pull.Puck.CupGrams >= 10) (late10, lateAt) = (said.SecondsLeft ?? 999, t);
+            });
+            if (pull.TrueStop is not { } trueStop)
+            {
+                // the coach said stop before the truth did: where it would have been is at most the drip away
+                trueStop = pull.SaidStop!.Value + ((32 - pull.FinalGrams) / 1.5);
+            }
+
+            leftEarly.Add((early2!.Value / (trueStop - earlyAt)) - 1);
+            leftLate.Add((late10!.Value / (trueStop - lateAt)) - 1);
+            ease.Add(pull.SaidEase!.Value - pull.TrueEase!.Value);
+            stop.Add(pull.SaidStop!.Value - trueStop);
+            cup.Add(pull.FinalGrams - 32);
+        }
+
+        void Print(string what, List<double> misses, double within) => output.WriteLine(FormattableString.Invariant(
+            $"{what}: within {within} {Share(misses, within):P1} of {misses.Count}, mean {misses.Average():0.000}, nine in ten within {misses.Select(Math.Abs).Order().ElementAt((int)(misses.Count * 0.9)):0.000}"));
+        Print("pressure that holds 1.2 ml/s, 2 s after first drops", hold, 0.10);
+        Print("time left, 2 s after first drops", leftEarly, 0.20);
+        Print("time left, 10 g in the cup", leftLate, 0.10);
+        Print("ease cue, s", ease, 0.3);
+        Print("stop cue, s", stop, 0.3);
+        Print("cup, g", cup, 1.0);
+        Assert.True(reachable > Pucks / 3);
+        Assert.True(Share(hold, 0.10) >= 0.9);
+        Assert.True(Share(leftEarly, 0.20) >= 0.9);
+        Assert.True(Share(leftLate, 0.10) >= 0.9);
+        Assert.True(Share(ease, 0.3) >= 0.95);
+        Assert.True(Share(stop, 0.3) >= 0.95);
+        Assert.True(Share(cup, 1.0) >= 0.9);
+        Assert.True(rightAboutReach >= 0.95 * early);
+    }
+
+    [Fact]
+    public void A_channel_is_seen_and_nothing_is_made_up()
+    {
+        int seen = 0, falseAlarms = 0;
+        const int each = 40;
+        for (ulong seed = 1; seed <= each; seed++)
+        {
+            var whole = new CoachedPull(seed, ShippedPlans.FlatAndFirm, resistance: 3.5);
+            whole.Run();
+            if (whole.Said.Any(s => s.Advice.Kind == AdviceKind.Channel)) falseAlarms++;
+            var holed = new CoachedPull(seed, ShippedPlans.FlatAndFirm, resistance: 3.5);
+            double? opened = null;
+            holed.Run(happens: (t, puck) =>
+            {
+                if (opened is null && puck.CupGrams > 9) {
+                    opened = t;
+                    puck.OpenChannel(6);
+                }
+            });
+            if (holed.Said.Any(s => s.Advice.Kind == AdviceKind.Channel && s.At > opened && s.At < opened + 5)) seen++;
+        }
+
+        output.WriteLine($"{seen} of {each} channels seen, {falseAlarms} made up");
+        Assert.True(seen >= each * 0.9);
+        Assert.True(falseAlarms <= each * 0.05);
+    }
+
+    [Fact]
+    public void Too_fine_and_too_coarse_are_said_with_what_to_hold_instead()
+    {
+        var fine = new CoachedPull(3, resistance: 14);
+        fine.Run();
+        Assert.Contains(fine.Said, s => s.Advice is { Kind: AdviceKind.TooFine } && s.Advice.Sentence.Contains("pre-infusion", StringComparison.Ordinal));
+        var coarse = new CoachedPull(4, resistance: 1.3);
+        coarse.Run();
+        var advice = Assert.Single(coarse.Said, s => s.Advice.Kind == AdviceKind.TooCoarse).Advice;
+        Assert.InRange(advice.HoldBar!.Value, 1, 7);
+        var right = new CoachedPull(5, resistance: 3.1);
+        right.Run();
+        Assert.DoesNotContain(right.Said, s => s.Advice.Kind is AdviceKind.TooFine or AdviceKind.TooCoarse or AdviceKind.Danger);
+    }
+
+    [Fact] // common practice: a cocked spring without resistance flies up, a direct lever is never forced
+    public void Danger_is_said_before_all_else()
+    {
+        var spring = new CoachedPull(6, ShippedPlans.FreeSpring, resistance: 0.32, MachineFamily.BoilerSpring);
+        spring.Run(longest: 30);
+        Assert.Contains(spring.Said, s => s.Advice.Kind == AdviceKind.Danger && s.Advice.Sentence.Contains("fly up", StringComparison.Ordinal));
+        var machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
+        var coach = new LiveCoach(ShippedPlans.EarlyPeak, machine, 15, 32, 90, new(3, 0.2));
+        var limit = Lever.PressureBar(machine, machine.WillingForceKgf);
+        for (var t = 0.0; t < 3; t += 0.05) coach.Pressure(t, limit * 1.3);
+        Assert.Equal(AdviceKind.Danger, coach.Read(3).Advice!.Kind);
+        Assert.True(coach.Read(3).Advice!.HoldBar <= limit + 0.01);
+    }
+
+    [Fact]
+    public void Without_a_gauge_the_scale_alone_still_stops_on_the_gram()
+    {
+        List<double> cups = [];
+        for (ulong seed = 300; seed < 330; seed++)
+        {
+            var pull = new CoachedPull(seed);
+            pull.Run(gauge: false);
+            cups.Add(pull.FinalGrams - 32);
+        }
+
+        Assert.True(Share(cups, 1.0) >= 0.9, string.Join(' ', cups));
+    }
+
+    [Fact]
+    public void With_nothing_but_a_clock_and_a_key_for_first_drops_the_time_is_a_fair_guess()
+    {
+        List<double> misses = [];
+        for (ulong seed = 400; seed < 430; seed++)
+        {
+            var pull = new CoachedPull(seed);
+            var marked = false;
+            double? said = null, at = null;
+            pull.Run((t, coaching) =>
+            {
+                if (!marked && pull.TrueDrops is not null) pull.Coach.Drops(t);
+                marked |= pull.TrueDrops is not null;
+                if (said is null && pull.TrueDrops is { } drops && t > drops + 2) (said, at) = (coaching.SecondsLeft, t);
+            }, gauge: false, scale: false, listens: false);
+            if (said is { } left && pull.TrueStop is { } stop) misses.Add((left / (stop - at!.Value)) - 1);
+        }
+
+        Assert.Equal(30, misses.Count);
+        Assert.True(Share(misses, 0.35) >= 0.9, string.Join(' ', misses));
+    }
+
+    [Fact]
+    public void A_gauge_that_goes_away_leaves_the_coach_with_the_plan()
+    {
+        var machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
+        var coach = new LiveCoach(ShippedPlans.EarlyPeak, machine, 15, 32, 90, new(3, 0.2));
+        for (var t = 0.0; t < 5; t += 0.05) coach.Pressure(t, 2.5);
+        coach.Read(5);
+        var moved = coach.Watch.MovedMl;
+        for (var t = 5.0; t < 12; t += 0.1) coach.Read(t);
+        Assert.True(coach.Watch.MovedMl > moved + 1);
+        Assert.InRange(coach.Watch.PressureBar, 1, 9);
+    }
+
+    [Theory]
+    [InlineData(MachineFamily.BoilerSpring, "free-spring", 14, 28)]
+    [InlineData(MachineFamily.BoilerSpring, "half-full", 14, 28)]
+    [InlineData(MachineFamily.BoilerDirect, "pump-pull", 14, 28)]
+    [InlineData(MachineFamily.SteppedLever, "steps", 18, 36)]
+    [InlineData(MachineFamily.HandPump, "pump-rest", 17, 34)]
+    [InlineData(MachineFamily.TwinArmChamber, "hold-flow", 16, 33)]
+    [InlineData(MachineFamily.HeatedGroup, "bloom-press", 18, 36)]
+    public void Every_way_of_making_pressure_is_stopped_on_the_gram(MachineFamily family, string plan, double dose, double yield)
+    {
+        List<double> cups = [];
+        for (ulong seed = 500; seed < 510; seed++)
+        {
+            var pull = new CoachedPull(seed, ShippedPlans.Find(plan), resistance: 3.2, family, dose, yield);
+            var stroke = 0.0;
+            pull.Run((_, coaching) =>
+            {
+                Assert.InRange(coaching.StrokeShare, 0, 1);
+                stroke = Math.Max(stroke, coaching.Stroke);
+            });
+            Assert.NotNull(pull.SaidStop);
+            cups.Add(pull.FinalGrams - yield);
+            Assert.Equal(plan is "half-full" or "pump-pull" or "steps" or "pump-rest", stroke > 1.5);
+        }
+
+        Assert.True(Share(cups, 1.0) >= 0.9, string.Join(' ', cups));
+    }
+}

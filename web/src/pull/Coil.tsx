@@ -1,0 +1,80 @@
+import { useEffect, useRef } from 'react';
+import { number } from '../shared/units/units';
+import type { LiveFrame } from '../shell/live';
+import { ink } from '../theme/system';
+import type { Instrument } from './instrument';
+
+const turns = 9;
+const width = 92;
+const middle = 40;
+const half = 24;
+
+/** A coil between two plates, seen from the side, from one height to another. */
+export function coilPath(from: number, to: number): string {
+  const step = (to - from) / turns;
+  let d = `M${middle} ${from.toFixed(1)}`;
+  for (let i = 0; i < turns; i++) {
+    const y = from + i * step;
+    d += `C${middle + half * 1.5} ${y.toFixed(1)} ${middle + half * 1.5} ${(y + step * 0.5).toFixed(1)} ${middle} ${(y + step * 0.5).toFixed(1)}`;
+    d += `S${middle - half * 1.5} ${(y + step).toFixed(1)} ${middle} ${(y + step).toFixed(1)}`;
+  }
+  return d;
+}
+
+/** A coil that is pressed together as the stroke is used up, with the water it has moved. */
+export function Coil({ view, height }: { view: Instrument; height: number }) {
+  const coil = useRef<SVGPathElement>(null);
+  const plate = useRef<SVGRectElement>(null);
+  const moved = useRef<SVGTextElement>(null);
+  const stroke = useRef<SVGTextElement>(null);
+  const [top, foot] = [26, height - 60];
+  const strokes = view.pressureBy === 'Strokes';
+
+  useEffect(() => {
+    const show = (frame: LiveFrame) => {
+      const coach = frame.reading?.coach;
+      const used = coach?.strokeShare ?? 0;
+      // a third of the height is left when nothing is left of the stroke
+      const at = top + used * (foot - top) * 0.68;
+      coil.current?.setAttribute('d', coilPath(at, foot));
+      plate.current?.setAttribute('y', String(at - 8));
+      if (moved.current) moved.current.textContent = `${number(coach?.movedMl ?? 0, 0)} ml in`;
+      if (stroke.current)
+        stroke.current.textContent = strokes
+          ? `stroke ${coach?.stroke ?? 1}`
+          : (coach?.stroke ?? 1) > 1
+            ? `pull ${coach!.stroke}`
+            : `of ${number(view.strokeMl, 0)} ml`;
+    };
+    show(view.frame);
+    return view.listen(show);
+  }, [view, top, foot, strokes]);
+
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label="Stroke used up, and water moved"
+      style={{ display: 'block', flexShrink: 0 }}
+    >
+      <text x={0} y={14} fill={ink('text')} style={{ fontSize: '13px', fontWeight: 600 }}>
+        Stroke
+      </text>
+      <line x1={middle - 34} x2={middle - 34} y1={top - 8} y2={foot} stroke={ink('edge')} />
+      <line x1={middle + 34} x2={middle + 34} y1={top - 8} y2={foot} stroke={ink('edge')} />
+      <path ref={coil} fill="none" stroke={ink('text')} strokeWidth="4" strokeLinecap="round" />
+      <rect ref={plate} x={middle - 32} width={64} height={8} fill={ink('text')} />
+      <rect x={middle - 36} y={foot} width={72} height={6} fill={ink('edge')} />
+      <text
+        ref={moved}
+        x={middle}
+        y={foot + 28}
+        textAnchor="middle"
+        fill={ink('text')}
+        style={{ fontSize: '18px', fontWeight: 650 }}
+      />
+      <text ref={stroke} x={middle} y={foot + 48} textAnchor="middle" fill={ink('text')} style={{ fontSize: '14px' }} />
+    </svg>
+  );
+}

@@ -1,0 +1,78 @@
+import { Box, Grid } from '@chakra-ui/react';
+import { useEffect, useState, type ReactNode } from 'react';
+import { Button } from '../shared/ui/elements';
+import { Coil } from './Coil';
+import { LiveCanvas } from './LiveCanvas';
+import { LiveCard } from './LiveCard';
+import { LiveFigures } from './LiveFigures';
+import { PressureTape } from './PressureTape';
+import { useRecording } from './Recording';
+import type { Instrument } from './instrument';
+
+const chartKey = 'ruddy-pull-chart';
+
+interface Props {
+  view: Instrument;
+  /** Height that other things on the screen need, px. */
+  taken: number;
+  /** Stands where the trace will be, before there is one. */
+  instead?: ReactNode;
+}
+
+/** Tape, coil, trace or indicator card, and figures: the instrument of a pull, real or practised. */
+export function InstrumentScreen({ view, taken, instead }: Props) {
+  const height = usePlotHeight(taken);
+  const recording = useRecording(view);
+  const [card, setCard] = useState(() => localStorage.getItem(chartKey) === 'card');
+  const choose = (on: boolean) => {
+    setCard(on);
+    localStorage.setItem(chartKey, on ? 'card' : 'trace');
+  };
+  return (
+    <Grid templateColumns={{ base: 'minmax(0,1fr)', md: '126px 96px minmax(0,1fr) 244px' }} gap={{ base: '3', md: '3' }}>
+      <Box display={{ base: 'none', md: 'block' }}>
+        <PressureTape view={view} height={height} />
+      </Box>
+      <Box display={{ base: 'none', md: 'block' }}>
+        <Coil view={view} height={height} />
+      </Box>
+      <Box order={{ base: 2, md: 0 }} minWidth={0} position="relative">
+        {instead ??
+          (card ? (
+            <LiveCard view={view} recording={recording} height={height} />
+          ) : (
+            <LiveCanvas view={view} recording={recording} height={height} />
+          ))}
+        {!instead && (
+          <Button
+            position="absolute"
+            top="30px"
+            insetInlineEnd={{ base: '36px', md: '40px' }}
+            minHeight="64px"
+            onClick={() => choose(!card)}
+          >
+            {card ? 'Show the trace' : 'Show the indicator card'}
+          </Button>
+        )}
+      </Box>
+      <Box order={{ base: 1, md: 0 }} minHeight={{ md: `${height}px` }}>
+        <LiveFigures view={view} />
+      </Box>
+    </Grid>
+  );
+}
+
+/** Height of the plot that leaves room for everything else on this window. */
+function usePlotHeight(taken: number) {
+  const of = () => Math.max(250, Math.min(1100, window.innerHeight - (window.innerWidth < 768 ? 560 : taken)));
+  const [height, setHeight] = useState(of);
+  useEffect(() => {
+    const follow = () => setHeight(of());
+    follow();
+    window.addEventListener('resize', follow);
+    return () => window.removeEventListener('resize', follow);
+    // of follows from taken
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [taken]);
+  return height;
+}

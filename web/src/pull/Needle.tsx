@@ -1,0 +1,71 @@
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useEffect, useRef, useState } from 'react';
+import { Reading } from '../shared/ui/elements';
+import { useUnits } from '../shared/units/units';
+import { live } from '../shell/live';
+
+const mostBar = 12;
+const stepBar = 0.2;
+const sayEveryMs = 100;
+
+/**
+ * A gauge that only eyes can read: a wide slider, or the up and down keys, follows its needle. What is followed is sent on and on, so that
+ * a needle that stands still is a pressure too; before the first touch nothing is sent, and the pressure counts as assumed.
+ */
+export function Needle({ pullId }: { pullId: string }) {
+  const units = useUnits();
+  const [bar, setBar] = useState<number | null>(null);
+  const now = useRef<number | null>(null);
+
+  useEffect(() => {
+    now.current = bar;
+  }, [bar]);
+
+  useEffect(() => {
+    const timer = setInterval(() => {
+      if (now.current !== null) live.say('Follow', pullId, now.current);
+    }, sayEveryMs);
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
+      if (['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName)) return;
+      event.preventDefault();
+      setBar((b) =>
+        Math.max(0, Math.min(mostBar, Math.round(((b ?? 0) + (event.key === 'ArrowUp' ? stepBar : -stepBar)) * 10) / 10)),
+      );
+    };
+    window.addEventListener('keydown', press);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('keydown', press);
+    };
+  }, [pullId]);
+
+  return (
+    <Flex align="center" gap="4" minHeight="72px">
+      <Box flexShrink={0} width={{ base: '104px', md: '128px' }}>
+        <Box fontSize="14px">Follow the needle</Box>
+        <Reading fontSize="30px">
+          {bar === null ? '\u2013' : units.pressure(bar, 1).value} {units.pressureUnit}
+        </Reading>
+      </Box>
+      <chakra.input
+        type="range"
+        min={0}
+        max={mostBar}
+        step={0.1}
+        value={bar ?? 0}
+        aria-label="Pressure on the gauge's needle"
+        aria-valuetext={bar === null ? 'not followed yet' : `${units.pressure(bar, 1).value} ${units.pressureUnit}`}
+        onChange={(event) => {
+          setBar(Number(event.target.value));
+          live.say('Follow', pullId, Number(event.target.value));
+        }}
+        flex="1"
+        minWidth={0}
+        height="64px"
+        style={{ accentColor: 'var(--rs-colors-oxide)', touchAction: 'none' }}
+      />
+    </Flex>
+  );
+}

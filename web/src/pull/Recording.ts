@@ -1,0 +1,44 @@
+import { useEffect, useMemo } from 'react';
+import type { Point } from '../shared/plot/scale';
+import type { LiveFrame } from '../shell/live';
+import type { Instrument } from './instrument';
+
+const points = (samples: readonly (readonly number[])[]) => samples.map((s) => [s[0]!, s[1]!] as Point);
+
+/** All that has been seen of a pull, for whatever is drawn of it; s since the lever moved against bar, g, g/s and ml. */
+export class Recording {
+  readonly pressure: Point[];
+  readonly weight: Point[];
+  readonly flow: Point[];
+  readonly moved: Point[];
+  readonly targets: Point[] = [];
+  readonly phaseBegan = new Map<number, number>();
+  last: LiveFrame;
+
+  constructor(first: LiveFrame) {
+    this.last = first;
+    this.pressure = points(first.pressure);
+    this.weight = points(first.weight);
+    this.flow = points(first.flow);
+    this.moved = points(first.moved);
+  }
+
+  hear(frame: LiveFrame) {
+    this.last = frame;
+    this.pressure.push(...points(frame.pressure));
+    this.weight.push(...points(frame.weight));
+    this.flow.push(...points(frame.flow));
+    this.moved.push(...points(frame.moved));
+    const reading = frame.reading;
+    if (!reading || frame.stage !== 'Running') return;
+    if (!this.phaseBegan.has(reading.phaseIndex)) this.phaseBegan.set(reading.phaseIndex, reading.seconds);
+    this.targets.push([reading.seconds, reading.targetBar]);
+  }
+}
+
+/** The recording of a pull, which goes on whatever is drawn. */
+export function useRecording(view: Instrument): Recording {
+  const recording = useMemo(() => new Recording(view.frame), [view]);
+  useEffect(() => view.listen((frame) => recording.hear(frame)), [view, recording]);
+  return recording;
+}

@@ -1,0 +1,98 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, data } from '../shared/api/client';
+import { live, type LivePull } from '../shell/live';
+
+const settleMs = 3200;
+export type Moment = 'drops' | 'ease' | 'blonding';
+
+/** One pull as this screen sees it: its state, and what can be done with it. */
+export function usePull(mine: LivePull | undefined) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const id = mine?.id ?? null;
+  const stage = mine?.stage ?? 'Idle';
+  const query = id ? { pull: id } : undefined;
+  const { data: view, error } = useQuery({
+    queryKey: ['pull', id],
+    queryFn: () => data(api.GET('/api/pull', { params: { query } })),
+    staleTime: Infinity,
+    gcTime: 0,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  useRefetchAfterLoss(id);
+
+  const act = useMutation({
+    mutationFn: (what: 'begin' | 'stop' | 'discard' | Moment) => {
+      const params = { params: { query } };
+      return data(
+        what === 'begin'
+          ? api.POST('/api/pull/begin', params)
+          : what === 'stop'
+            ? api.POST('/api/pull/stop', params)
+            : what === 'discard'
+              ? api.POST('/api/pull/discard', params)
+              : api.POST('/api/pull/mark', { ...params, body: { moment: what } }),
+      );
+    },
+  });
+  const show = useCallback(
+    async (shotId: number) => {
+      await queries.invalidateQueries({ queryKey: ['shots'] });
+      await queries.invalidateQueries({ queryKey: ['bench'] });
+      await navigate(`/taste/${shotId}`);
+    },
+    [queries, navigate],
+  );
+  const save = useMutation({
+    mutationFn: () => data(api.POST('/api/pull/save', { params: { query } })),
+    onSuccess: ({ shotId }) => show(shotId),
+  });
+
+  const { mutate: doAct } = act;
+  const { mutate: doSave } = save;
+  const [marked, setMarked] = useState<readonly Moment[]>([]);
+  const mark = useCallback(
+    (moment: Moment) => {
+      doAct(moment);
+      setMarked((now) => [...now, moment]);
+    },
+    [doAct],
+  );
+  useEffect(() => {
+    if (stage === 'Ready') setMarked([]);
+    if (stage !== 'Settling') return;
+    const timer = setTimeout(doSave, settleMs);
+    return () => clearTimeout(timer);
+  }, [stage, doSave]);
+
+  return {
+    id,
+    stage,
+    view,
+    error,
+    act: doAct,
+    save: doSave,
+    saving: save.isPending,
+    mark,
+    marked,
+    show,
+    problem: act.error ?? save.error,
+  };
+}
+
+/** Asks for the whole pull again when frames went missing, e.g. after a sleep or a lost connection. */
+function useRefetchAfterLoss(id: string | null) {
+  const queries = useQueryClient();
+  const last = useRef<number | null>(null);
+  useEffect(() => {
+    last.current = null;
+    return live.onFrame(id, (frame) => {
+      if (id && last.current !== null && frame.sequence !== last.current + 1)
+        void queries.invalidateQueries({ queryKey: ['pull', id] });
+      last.current = frame.sequence;
+    });
+  }, [queries, id]);
+}
