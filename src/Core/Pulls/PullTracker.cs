@@ -122,6 +122,14 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         _lastWeight = (seconds, grams);
         var settling = Math.Abs(rate) > FastestCoffeeGramsPerS;
         if (settling) _settledAt = seconds + SettleSeconds;
+        // a scale that comes in the middle of a pull finds a cup with what has fallen into it by then
+        if (_startedAt is not null && !_tared)
+        {
+            _zeroGrams = grams - coach.Watch.CupGrams;
+            _tared = true;
+            _flow.Restart(seconds, coach.Watch.CupGrams);
+        }
+
         // where there is a gauge it says when the pull begins, and until then whatever stands on the scale is the cup
         var waiting = _startedAt is null && (!_tared || _lastPressure is not null || seconds < _settledAt);
         if (waiting || (_startedAt is { } start && seconds - start < 1.5 && settling))
