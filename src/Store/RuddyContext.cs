@@ -26,6 +26,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     public DbSet<Bag> Bags => Set<Bag>();
     public DbSet<Shot> Shots => Set<Shot>();
     public DbSet<ShotTrace> Traces => Set<ShotTrace>();
+    public DbSet<PracticeAttempt> Practice => Set<PracticeAttempt>();
     public DbSet<Session> Sessions => Set<Session>();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
@@ -45,6 +46,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         AsJson(modelBuilder.Entity<BenchBasket>().Property(b => b.Spec));
         AsJson(modelBuilder.Entity<OwnPlan>().Property(p => p.Plan));
         modelBuilder.Entity<OwnPlan>().Ignore(p => p.Keyed);
+        AsJson(modelBuilder.Entity<PracticeAttempt>().Property(p => p.Score));
+        modelBuilder.Entity<PracticeAttempt>().HasIndex(p => new { p.LessonKey, p.PlayedAt });
         var session = modelBuilder.Entity<Session>();
         AsJson(session.Property(s => s.Wants));
         AsJson(session.Property(s => s.Log));

@@ -17,6 +17,8 @@ const NewMachinePage = lazy(() => import('./machines/NewMachinePage'));
 const MachinePage = lazy(() => import('./machines/MachinePage'));
 const PlansPage = lazy(() => import('./plans/PlansPage'));
 const PlanPage = lazy(() => import('./plans/PlanPage'));
+const PracticePage = lazy(() => import('./practice/PracticePage'));
+const LessonPage = lazy(() => import('./practice/LessonPage'));
 const SettingsPage = lazy(() => import('./settings/SettingsPage'));
 
 const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{element}</Suspense>;
@@ -41,6 +43,8 @@ const router = createBrowserRouter([
       { path: 'machines/:id', element: page(<MachinePage />) },
       { path: 'plans', element: page(<PlansPage />) },
       { path: 'plans/:key', element: page(<PlanPage />) },
+      { path: 'practice', element: page(<PracticePage />) },
+      { path: 'practice/:lesson', element: page(<LessonPage />) },
       { path: 'settings', element: page(<SettingsPage />) },
       { path: '*', element: <NotThere /> },
     ],

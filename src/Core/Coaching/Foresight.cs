@@ -46,7 +46,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         if (machine.PressureBy == PressureBy.Arm
             && Lever.HandForceKgf(machine, Math.Clamp(watch.PressureBar, 0, 15)) > machine.WillingForceKgf * 1.15)
             return new(AdviceKind.Danger, FormattableString.Invariant(
-                $"More force than the {machine.WillingForceKgf:0} kgf you set: ease off, never force the lever. If it does not move, stop and grind coarser."), Math.Min(targetBar, Lever.PressureBar(machine, machine.WillingForceKgf)));
+                $"More force than the {machine.WillingForceKgf:0} kgf you set: ease off, never force it. If it does not move, stop and grind coarser."), Math.Min(targetBar, Lever.PressureBar(machine, machine.WillingForceKgf)));
         if (follower.Phase is null or { Move: PhaseMove.Lift or PhaseMove.Rest }) return null;
         var gushes = watch.FallingGramsPerS > GushingGramsPerS;
         var slack = watch.PressureBar < Math.Max(NoResistanceBar, targetBar * 0.5);
@@ -67,7 +67,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         if (rise < RanAway) return null;
         var bar = Math.Max(1.5, Math.Round(watch.PressureBar * 0.65 * 2) / 2);
         return new(AdviceKind.Channel, FormattableString.Invariant(
-            $"The stream ran away without more pressure: a channel. Pause for an instant, then hold {bar:0.#} bar and look for spurts."), bar);
+            $"The stream ran away, a channel: pause for an instant, then hold {bar:0.#} bar. Look for spurts."), bar);
     }
 
     /// <summary>Finer or coarser than the plan wants, once the puck is known; and what lands it all the same.</summary>
@@ -78,14 +78,15 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         {
             var latest = lands.High * 0.32;
             return seconds > latest && follower.Phase is not null
-                ? new(AdviceKind.TooFine, "No drops yet: finer than this plan wants. Stay in pre-infusion and give it time, it softens as it stands.", targetBar)
+                ? new(AdviceKind.TooFine, "No drops yet, so it is fine: stay in pre-infusion, it softens as it stands.", targetBar)
                 : null;
         }
 
         if (seconds - drops < SureSeconds || follower.Phase is null) return null;
-        if (rest.StopSeconds is null && rest.CupGrams < yieldGrams - 1)
-            return new(AdviceKind.WaterEnds, FormattableString.Invariant($"The water ends at about {rest.CupGrams:0} g: take the cup away there, or lift and refill if the machine can."));
-        var total = rest.StopSeconds is { } left ? seconds + left : double.PositiveInfinity;
+        if (rest.PlanEnds) return null;
+        if (rest.WaterEnds && rest.CupGrams < yieldGrams - 1)
+            return new(AdviceKind.WaterEnds, FormattableString.Invariant($"The water ends at about {rest.CupGrams:0} g: take the cup away there."));
+        var total = rest.StopSeconds is { } left ? seconds + left : seconds + 120;
         var off = total > lands.High + 1 ? 1 : total < lands.Low - 1 ? -1 : 0;
         _off = off == 0 ? 0 : off == Math.Sign(_off) ? _off + off : off;
         if (Math.Abs(_off) < 4 || machine.PressureBy == PressureBy.Spring && off > 0) return null;
@@ -93,8 +94,8 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         var factor = FactorToLand(seconds, watch, follower, strokeFromMl, off > 0 ? lands.High : lands.Low, off);
         var bar = Math.Min(targetBar * factor, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
         return off > 0
-            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than this plan wants, about {total:0} s: press to {bar:0.#} bar instead of {targetBar:0.#}, as far as it goes easily."), bar)
-            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than this plan wants, about {total:0} s: go gently, hold {bar:0.#} bar instead of {targetBar:0.#}."), bar);
+            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s: press to {bar:0.#} bar as far as it goes easily."), bar)
+            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than the plan, about {total:0} s: go gently, hold {bar:0.#} bar."), bar);
     }
 
     private double FactorToLand(double seconds, PuckWatch watch, PlanFollower follower, double strokeFromMl, double atSeconds, int off)

@@ -6,8 +6,10 @@ namespace RuddySpring.Core.Coaching;
 /// <summary>What the rest of a pull would bring.</summary>
 /// <param name="StopSeconds">From now until the hand should let go; null when the yield is never reached.</param>
 /// <param name="CupGrams">In the cup when all has dripped.</param>
+/// <param name="WaterEnds">Whether it is the water that ends it.</param>
+/// <param name="PlanEnds">Whether the plan ends before the yield, as an exercise does.</param>
 /// <param name="NextPhaseSeconds">From now until the phase that is due ends; null when it does not.</param>
-public sealed record RestOfPull(double? StopSeconds, double CupGrams, double? NextPhaseSeconds)
+public sealed record RestOfPull(double? StopSeconds, double CupGrams, bool WaterEnds, bool PlanEnds, double? NextPhaseSeconds)
 {
     private const double StepSeconds = 0.1;
 
@@ -34,9 +36,10 @@ public sealed record RestOfPull(double? StopSeconds, double CupGrams, double? Ne
         double? next = null;
         for (var t = 0.0; t < longestSeconds; t += StepSeconds)
         {
-            if (cup + spout + (flow * letGoSeconds) >= yieldGrams && t > 0) return new(t, yieldGrams, next);
+            if (cup + spout + (flow * letGoSeconds) >= yieldGrams && t > 0) return new(t, yieldGrams, false, false, next);
             var water = puck.InflowMl < mostMl;
-            if (!water && flow < 0.02) return new(null, cup + spout, next);
+            if (!water && flow < 0.02) return new(null, cup + spout, true, false, next);
+            if (plan.Phase is null) return new(null, cup + spout, false, true, next);
             var bar = hand.Next(
                 new(watch.Seconds + t, cup, cup > ShotSimulator.FirstDropsGrams, flow / watch.GramsPerMl, puck.InflowMl), inflow, StepSeconds, water, factor);
             if (next is null && plan.PhaseIndex > phase) next = t;
@@ -48,6 +51,6 @@ public sealed record RestOfPull(double? StopSeconds, double CupGrams, double? Ne
             cup += falls;
         }
 
-        return new(null, cup + spout, next);
+        return new(null, cup + spout, false, false, next);
     }
 }

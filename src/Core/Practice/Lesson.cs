@@ -52,7 +52,7 @@ public sealed record Lesson(
     double? ChannelAtGrams, double LongestSeconds, IReadOnlyDictionary<ScoreOf, double> Scored, MachineFamily? Family = null)
 {
     /// <summary>Resistance of a dialled-in puck of these lessons, bar s/ml: about 37 s for 1:2 with an early peak.</summary>
-    public const double DialledIn = 3.1;
+    public const double DialledIn = 5.0;
 
     /// <summary>The machine that the lesson is played on: the chosen one where it suits, the family's own otherwise.</summary>
     public Machine On(Machine chosen)

@@ -149,6 +149,13 @@ public sealed class PracticeRun
         if (_letGo is null && (t >= _lesson.LongestSeconds || Tracker.IsOver(Seconds))) LetGo();
         if (_step % 5 != 0 || _letGo is not null) return;
         var reading = Tracker.Read(Seconds);
+        if (reading.PhaseIndex >= _lesson.Plan.Phases.Count)
+        {
+            // an exercise is over with its plan; where there is a cup to fill, the hand has to let go itself
+            if (CupGrams < _lesson.YieldGrams - 5) LetGo();
+            return;
+        }
+
         _samples.Add(new(t, pressure, reading.TargetBar, reading.PhaseIndex, CupGrams, _falling, effort));
     }
 

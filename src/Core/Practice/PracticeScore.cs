@@ -15,7 +15,7 @@ public sealed record ScorePart(ScoreOf Of, int Points, string Sentence);
 public sealed record PracticeScore(int Points, IReadOnlyList<ScorePart> Parts, string Better)
 {
     private const double SettleSeconds = 1.5;
-    private const double ReactionSeconds = 4.0;
+    private const double ReactionSeconds = 6.0;
 
     /// <summary>Scores a pull of a lesson.</summary>
     public static PracticeScore Of(Lesson lesson, PracticeRecord record)
@@ -137,7 +137,7 @@ public sealed record PracticeScore(int Points, IReadOnlyList<ScorePart> Parts, s
         var eased = seen.FirstOrDefault(s => s.Seconds > opened && s.PressureBar <= before * 0.7);
         if (eased.Seconds <= 0) return new(ScoreOf.Channel, 0, FormattableString.Invariant($"A channel opened at {opened:0} s and was pressed on."));
         var late = eased.Seconds - opened;
-        return new(ScoreOf.Channel, Of100(1.3 - (late / ReactionSeconds)), FormattableString.Invariant($"A channel opened at {opened:0} s; eased {late:0.0} s later."));
+        return new(ScoreOf.Channel, Of100(1.4 - (late / ReactionSeconds)), FormattableString.Invariant($"A channel opened at {opened:0} s; eased {late:0.0} s later."));
     }
 
     private static ScorePart Rhythm(PracticeRecord record)

@@ -153,6 +153,9 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         return [Math.Round(seconds[^1] - (_startedAt ?? 0.0), 3), Math.Round(values[^1], 3)];
     }
 
+    /// <summary>How many samples of a channel there are.</summary>
+    public int Count(Channel channel) => _samples.TryGetValue(channel, out var kept) ? kept.Seconds.Count : 0;
+
     /// <summary>Starts the clock by hand, where no instrument tells.</summary>
     public void StartNow(double seconds)
     {
@@ -197,7 +200,7 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         var sentence = !Started
             ? $"Begin when you are ready: {Lower(phase!.Cue)} {phase.EndsOn(yieldGrams)}."
             : phase is null
-                ? $"Yield reached: {PullWords.LetGo(machine)} and take the cup away at {yieldGrams:0.#} g."
+                ? grams < yieldGrams - 1 ? "The plan is done: let go." : $"Yield reached: {PullWords.LetGo(machine)} and take the cup away at {yieldGrams:0.#} g."
                 : $"{phase.Cue} {phase.EndsOn(yieldGrams)}.";
         return new(
             since, _lastPressure, grams, _tared ? _flow.FlowGramsPerS : null, _lastTemperature, force, target,

@@ -9,6 +9,7 @@ using RuddySpring.Server.Instruments;
 using RuddySpring.Server.Ledger;
 using RuddySpring.Server.Machines;
 using RuddySpring.Server.Plans;
+using RuddySpring.Server.Practice;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Pull;
 using RuddySpring.Server.Sessions;
@@ -123,10 +124,12 @@ public static class RuddyServer
         services.AddSingleton<InstrumentDesk>();
         services.AddSingleton(_ => new PullJournal(options.DataFolder));
         services.AddSingleton<PullDesk>();
+        services.AddSingleton<PracticeDesk>();
         services.AddScoped<SessionDesk>();
         services.AddSingleton<SessionGate>();
         services.AddHostedService<GroupProbe>();
         services.AddHostedService<LiveBroadcast>();
+        services.AddHostedService<PracticeBroadcast>();
         services.AddResponseCompression();
 
         var app = builder.Build();
@@ -149,6 +152,7 @@ public static class RuddyServer
         api.MapWarm();
         api.MapSessions();
         api.MapPull();
+        api.MapPractice();
         api.MapTasting();
         api.MapLedger();
         api.MapExchange();

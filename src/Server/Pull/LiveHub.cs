@@ -5,7 +5,7 @@ using RuddySpring.Server.Instruments;
 namespace RuddySpring.Server.Pull;
 
 /// <summary>Screens connect here and hear <c>frame</c>; one that follows a needle by hand says <c>Follow</c>.</summary>
-public sealed class LiveHub(PullDesk desk) : Hub
+public sealed class LiveHub(PullDesk desk, Practice.PracticeDesk practice, SteadyClock clock) : Hub
 {
     private const double MostBar = 16;
 
@@ -13,6 +13,15 @@ public sealed class LiveHub(PullDesk desk) : Hub
     public void Follow(string? pullId, double bar)
     {
         if (bar is >= 0 and <= MostBar) desk.Follow(pullId, bar);
+    }
+
+    /// <summary>Hears the frames of a lesson from now on.</summary>
+    public Task JoinPractice(string id) => Groups.AddToGroupAsync(Context.ConnectionId, id);
+
+    /// <summary>What the hand on the virtual lever does, 0 to 1.</summary>
+    public void Practise(string id, double effort)
+    {
+        if (double.IsFinite(effort)) practice.Find(id)?.Effort(effort, clock.Now);
     }
 }
 

@@ -11,7 +11,6 @@ namespace RuddySpring.Server.Pull;
 public sealed class RunningPull
 {
     private const double JournalEverySeconds = 0.5;
-    private const double FlowEverySeconds = 0.1;
     private const double FrozenSeconds = 3.0;
 
     private readonly PullTracker _tracker;
@@ -19,7 +18,7 @@ public sealed class RunningPull
     private readonly ILogger _log;
     private readonly List<TimedSample> _unwritten = [];
     private readonly List<string> _notices = [];
-    private readonly Line _pressure = new(), _weight = new(), _flow = new(), _moved = new();
+    private readonly PullLines _lines = new();
     private readonly double _armedAt;
     private double _lastJournal;
     private double _lastLook;
@@ -98,9 +97,7 @@ public sealed class RunningPull
             if (at < -0.05) continue;
             _tracker.Take(sample.Channel, at, sample.Value, sample.Origin);
             _unwritten.Add(sample with { ServerSeconds = at });
-            if (!_tracker.Started) continue;
-            if (sample.Channel == Channel.Pressure) _pressure.Add(_tracker.Latest(Channel.Pressure));
-            else if (sample.Channel == Channel.Weight) _weight.Add(_tracker.Latest(Channel.Weight));
+            if (_tracker.Started) _lines.Add(sample.Channel, _tracker.Latest(sample.Channel));
         }
 
         WriteJournal(now);
@@ -123,17 +120,11 @@ public sealed class RunningPull
     {
         if (!whole) LookAtTheClock(now);
         var reading = _tracker.Read((_stoppedAt ?? now) - _armedAt);
-        if (reading.Seconds > 0 && _stoppedAt is null && !whole)
+        if (_stoppedAt is null && !whole) _lines.Note(reading);
+        return _lines.Frame(Stage, Start.Id, whole ? Sequence : ++Sequence, reading, whole, sentAt) with
         {
-            if (reading.FlowGramsPerS is { } flow && reading.Seconds - _flow.LastSeconds >= FlowEverySeconds)
-                _flow.Add([Math.Round(reading.Seconds, 3), Math.Round(flow, 3)]);
-            if (reading.Coach is { } coach && reading.Seconds - _moved.LastSeconds >= FlowEverySeconds)
-                _moved.Add([Math.Round(reading.Seconds, 3), Math.Round(coach.MovedMl, 2)]);
-        }
-
-        return new(
-            Stage, Start.Id, whole ? Sequence : ++Sequence, reading, _pressure.Give(whole), _weight.Give(whole), _flow.Give(whole), _moved.Give(whole),
-            devices, pulls, [.. _notices], kept, sentAt);
+            Devices = devices, Pulls = pulls, Notices = [.. _notices], Kept = kept,
+        };
     }
 
     /// <summary>Writes what has come since the last time, every half second.</summary>
@@ -161,24 +152,5 @@ public sealed class RunningPull
         _lastLook = now;
         if (Stage == PullStage.Running && gap > FrozenSeconds)
             Notice(FormattableString.Invariant($"The computer stood still for {gap:0} s during this pull; that part of the trace is missing."));
-    }
-
-    /// <summary>A line of samples, and how much of it the screens have.</summary>
-    private sealed class Line
-    {
-        private readonly List<double[]> _all = [];
-        private int _sent;
-
-        public double LastSeconds => _all.Count == 0 ? double.NegativeInfinity : _all[^1][0];
-
-        public void Add(double[] sample) => _all.Add(sample);
-
-        public List<double[]> Give(bool whole)
-        {
-            if (whole) return [.. _all];
-            var slice = _all.GetRange(_sent, _all.Count - _sent);
-            _sent = _all.Count;
-            return slice;
-        }
     }
 }

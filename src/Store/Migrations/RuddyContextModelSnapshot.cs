@@ -212,6 +212,37 @@ namespace RuddySpring.Store.Migrations
                     b.ToTable("Plans");
                 });
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.PracticeAttempt", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Family")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LessonKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("PlayedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Points")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Score")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LessonKey", "PlayedAt");
+
+                    b.ToTable("Practice");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.Session", b =>
                 {
                     b.Property<int>("Id")

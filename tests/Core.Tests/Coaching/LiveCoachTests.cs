@@ -121,7 +121,7 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         coarse.Run();
         var advice = Assert.Single(coarse.Said, s => s.Advice.Kind == AdviceKind.TooCoarse).Advice;
         Assert.InRange(advice.HoldBar!.Value, 1, 7);
-        var right = new CoachedPull(5, resistance: 3.1);
+        var right = new CoachedPull(5, resistance: 5);
         right.Run();
         Assert.DoesNotContain(right.Said, s => s.Advice.Kind is AdviceKind.TooFine or AdviceKind.TooCoarse or AdviceKind.Danger);
     }

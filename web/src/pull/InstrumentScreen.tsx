@@ -17,10 +17,12 @@ interface Props {
   taken: number;
   /** Stands where the trace will be, before there is one. */
   instead?: ReactNode;
+  /** Beside something else: without the coil. */
+  narrow?: boolean;
 }
 
 /** Tape, coil, trace or indicator card, and figures: the instrument of a pull, real or practised. */
-export function InstrumentScreen({ view, taken, instead }: Props) {
+export function InstrumentScreen({ view, taken, instead, narrow = false }: Props) {
   const height = usePlotHeight(taken);
   const recording = useRecording(view);
   const [card, setCard] = useState(() => localStorage.getItem(chartKey) === 'card');
@@ -29,13 +31,18 @@ export function InstrumentScreen({ view, taken, instead }: Props) {
     localStorage.setItem(chartKey, on ? 'card' : 'trace');
   };
   return (
-    <Grid templateColumns={{ base: 'minmax(0,1fr)', md: '126px 96px minmax(0,1fr) 244px' }} gap={{ base: '3', md: '3' }}>
+    <Grid
+      templateColumns={{ base: 'minmax(0,1fr)', md: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr) 244px' }}
+      gap={{ base: '3', md: '3' }}
+    >
       <Box display={{ base: 'none', md: 'block' }}>
         <PressureTape view={view} height={height} />
       </Box>
-      <Box display={{ base: 'none', md: 'block' }}>
-        <Coil view={view} height={height} />
-      </Box>
+      {!narrow && (
+        <Box display={{ base: 'none', md: 'block' }}>
+          <Coil view={view} height={height} />
+        </Box>
+      )}
       <Box order={{ base: 2, md: 0 }} minWidth={0} position="relative">
         {instead ??
           (card ? (

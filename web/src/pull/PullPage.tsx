@@ -106,7 +106,7 @@ export default function PullPage() {
       {stage !== 'Idle' && (
         <>
           {stage === 'Settling' ? (
-            <Box fontSize={{ base: '21px', md: '32px' }} fontWeight={650} minHeight={{ base: '84px', md: '76px' }} role="status">
+            <Box fontSize={{ base: '21px', md: '32px' }} fontWeight={650} minHeight={{ base: '84px', md: '88px' }} role="status">
               Stopped. Leave the cup where it is: the last drops are being weighed.
             </Box>
           ) : (
@@ -114,7 +114,7 @@ export default function PullPage() {
           )}
           <InstrumentScreen
             view={instrument}
-            taken={264 + (needle ? 80 : 0) + (status.pulls.length > 1 ? 56 : 0)}
+            taken={276 + (needle ? 80 : 0) + (status.pulls.length > 1 ? 56 : 0)}
             instead={stage === 'Ready' ? <BeforeList before={view.before} /> : undefined}
           />
           {needle && <Needle pullId={id} />}

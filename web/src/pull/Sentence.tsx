@@ -40,12 +40,12 @@ export function Sentence({ view }: { view: Instrument }) {
   }, [view, units]);
   const loud = said.kind !== '';
   return (
-    <Box minHeight={{ base: '84px', md: '76px' }}>
+    <Box minHeight={{ base: '84px', md: '88px' }}>
       <Flex
         aria-live="assertive"
         data-testid="sentence"
         data-kind={said.kind}
-        fontSize={{ base: '21px', md: '32px' }}
+        fontSize={loud && said.kind !== 'Soon' ? { base: '19px', md: '27px' } : { base: '21px', md: '32px' }}
         fontWeight={650}
         lineHeight={1.12}
         borderInlineStartWidth={loud ? '8px' : 0}

@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { BookOpen, Gauge, Package, Settings } from 'lucide-react';
+import { BookOpen, Gauge, Hand, Package, Settings } from 'lucide-react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { useHousehold } from '../shared/api/queries';
 import { Recovered } from '../pull/Recovered';
@@ -29,13 +29,15 @@ const places = [
   { to: '/ledger', name: 'Ledger', icon: BookOpen },
   { to: '/shelf', name: 'Shelf', icon: Package },
   { to: '/machines', name: 'Machines', icon: Gauge },
+  { to: '/practice', name: 'Practice', icon: Hand },
   { to: '/settings', name: 'Settings', icon: Settings },
 ];
 
 /** The frame of every page: run strip on top, rail at the left, or a bar at the bottom on a phone. */
 export function Shell() {
   const { data: household } = useHousehold();
-  const pull = useLocation().pathname.startsWith('/pull');
+  const { pathname } = useLocation();
+  const pull = pathname.startsWith('/pull') || pathname.startsWith('/practice/');
   const pulling = useLiveStatus().pulls.length > 0 && pull;
   return (
     <Flex direction="column" minHeight="100dvh">

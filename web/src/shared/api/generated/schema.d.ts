@@ -1254,6 +1254,206 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/practice': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: {
+      parameters: {
+        query?: never;
+        header?: never;
+        path?: never;
+        cookie?: never;
+      };
+      requestBody?: never;
+      responses: {
+        /** @description OK */
+        200: {
+          headers: {
+            [name: string]: unknown;
+          };
+          content: {
+            'application/json': components['schemas']['PracticeOverview'];
+          };
+        };
+      };
+    };
+    put?: never;
+    post: {
+      parameters: {
+        query?: never;
+        header?: never;
+        path?: never;
+        cookie?: never;
+      };
+      requestBody: {
+        content: {
+          'application/json': components['schemas']['PracticeRequest'];
+        };
+      };
+      responses: {
+        /** @description OK */
+        200: {
+          headers: {
+            [name: string]: unknown;
+          };
+          content: {
+            'application/json': components['schemas']['PracticeView'];
+          };
+        };
+      };
+    };
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practice/{id}/drops': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: {
+      parameters: {
+        query?: never;
+        header?: never;
+        path: {
+          id: string;
+        };
+        cookie?: never;
+      };
+      requestBody?: never;
+      responses: {
+        /** @description No Content */
+        204: {
+          headers: {
+            [name: string]: unknown;
+          };
+          content?: never;
+        };
+      };
+    };
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practice/{id}/let-go': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: {
+      parameters: {
+        query?: never;
+        header?: never;
+        path: {
+          id: string;
+        };
+        cookie?: never;
+      };
+      requestBody?: never;
+      responses: {
+        /** @description No Content */
+        204: {
+          headers: {
+            [name: string]: unknown;
+          };
+          content?: never;
+        };
+      };
+    };
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practice/{id}/end': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: {
+      parameters: {
+        query?: never;
+        header?: never;
+        path: {
+          id: string;
+        };
+        cookie?: never;
+      };
+      requestBody?: never;
+      responses: {
+        /** @description OK */
+        200: {
+          headers: {
+            [name: string]: unknown;
+          };
+          content: {
+            'application/json': components['schemas']['PracticeResult'];
+          };
+        };
+      };
+    };
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practice/{id}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    delete: {
+      parameters: {
+        query?: never;
+        header?: never;
+        path: {
+          id: string;
+        };
+        cookie?: never;
+      };
+      requestBody?: never;
+      responses: {
+        /** @description No Content */
+        204: {
+          headers: {
+            [name: string]: unknown;
+          };
+          content?: never;
+        };
+      };
+    };
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/shots/{id}/taste': {
     parameters: {
       query?: never;
@@ -3533,12 +3733,46 @@ export interface components {
       size: number;
       shots: components['schemas']['ShotLine'][];
     };
+    /** @description A lesson with what has come of it so far. */
+    LessonView: {
+      key: string;
+      name: string;
+      teaches: string;
+      why: string;
+      /** @description What it is scored on. */
+      scored: components['schemas']['ScoreOf'][];
+      family: null | components['schemas']['MachineFamily'];
+      /** @description Every time it was played, oldest first, at most the last fifty. */
+      played: components['schemas']['PlayedOnce'][];
+    };
+    /**
+     * @description What the virtual lever's hand does, for its words and keys.
+     * @enum {unknown}
+     */
+    LeverControl: 'Press' | 'PressOrLift' | 'HoldBack' | 'Pump';
     /** @description The lever's ratio at a share of its stroke, 0 (top) to 1 (bottom). */
     LeverRatioPoint: {
       /** Format: double */
       strokeShare: number;
       /** Format: double */
       ratio: number;
+    };
+    /** @description The lever as it stands. */
+    LeverState: {
+      /**
+       * Format: double
+       * @description Hand force; null where the hand makes no pressure.
+       */
+      forceKgf: null | number;
+      /**
+       * Format: double
+       * @description Share of its way, 0 to 1.
+       */
+      travel: number;
+      /** @description Whether the group fills. */
+      filling: boolean;
+      /** Format: int32 */
+      strokes: number;
     };
     /** @description What is sent to the screens of one pull, up to 50 times a second: the state now and every sample since the last frame. */
     LiveFrame: {
@@ -4102,6 +4336,95 @@ export interface components {
       /** @description What is wrong and what to change. */
       sentence: string;
     };
+    /** @description One time that a lesson was played. */
+    PlayedOnce: {
+      /** Format: date-time */
+      at: string;
+      /** Format: int32 */
+      points: number;
+    };
+    /** @description What is sent while a lesson is played. */
+    PracticeFrame: {
+      frame: components['schemas']['LiveFrame'];
+      lever: components['schemas']['LeverState'];
+      /** @description Whether it has ended and is to be scored. */
+      over: boolean;
+    };
+    /** @description All lessons in their order. */
+    PracticeOverview: {
+      lessons: components['schemas']['LessonView'][];
+      /** @description The one to play next: the first that has not been played well. */
+      next: string;
+    };
+    /** @description Which lesson, with the feel of which machine; null for a portable lever. */
+    PracticeRequest: {
+      lesson: string;
+      /** Format: int32 */
+      machineId: null | number;
+    };
+    /** @description What a lesson came to. */
+    PracticeResult: {
+      lesson: string;
+      score: components['schemas']['PracticeScore'];
+      /**
+       * Format: int32
+       * @description Best before this time; null at the first.
+       */
+      best: null | number;
+      /**
+       * Format: int32
+       * @description The time before; null at the first.
+       */
+      before: null | number;
+      /** @description The lesson after it; null after the last. */
+      next: null | string;
+      /**
+       * Format: double
+       * @description What the puck was: its resistance over that of a dialled-in one.
+       */
+      grindFactor: number;
+      /**
+       * Format: double
+       * @description When first drops really fell.
+       */
+      trueDropsSeconds: null | number;
+      /** Format: double */
+      channelSeconds: null | number;
+    };
+    /** @description What a practice pull came to. */
+    PracticeScore: {
+      /**
+       * Format: int32
+       * @description 0 to 100, the weighted mean of its parts.
+       */
+      points: number;
+      /** @description Its parts. */
+      parts: components['schemas']['ScorePart'][];
+      /** @description The one thing that would bring most next time. */
+      better: string;
+    };
+    /** @description A lesson about to be played. */
+    PracticeView: {
+      id: string;
+      lesson: components['schemas']['LessonView'];
+      machineName: string;
+      frame: components['schemas']['PracticeFrame'];
+      plan: components['schemas']['PullPlan'];
+      planCourse: components['schemas']['PlanPoint'][];
+      /** Format: double */
+      planSeconds: number;
+      /** Format: double */
+      yieldGrams: number;
+      /** Format: double */
+      maxHandForceKgf: null | number;
+      pressureBy: components['schemas']['PressureBy'];
+      /** Format: double */
+      strokeMl: number;
+      reach: components['schemas']['StrokeReach'][];
+      control: components['schemas']['LeverControl'];
+      /** Format: double */
+      tickSeconds: null | number;
+    };
     /** @description A point of the predicted shot. */
     PredictedPoint: {
       /** Format: double */
@@ -4500,6 +4823,23 @@ export interface components {
     SavedShot: {
       /** Format: int32 */
       shotId: number;
+    };
+    /**
+     * @description What a lesson is scored on; each part from 0 to 100.
+     * @enum {unknown}
+     */
+    ScoreOf: 'Phases' | 'Steadiness' | 'Easing' | 'Cup' | 'Drops' | 'Flow' | 'Time' | 'Channel' | 'Rhythm';
+    /** @description One part of a score. */
+    ScorePart: {
+      /** @description What was scored. */
+      of: components['schemas']['ScoreOf'];
+      /**
+       * Format: int32
+       * @description 0 to 100.
+       */
+      points: number;
+      /** @description What was seen, in numbers. */
+      sentence: string;
     };
     /** @description What a session is to give, and when. */
     SessionRequest: {

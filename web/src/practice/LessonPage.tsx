@@ -1,0 +1,175 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { InstrumentScreen } from '../pull/InstrumentScreen';
+import { Key } from '../pull/PullKeys';
+import { Sentence } from '../pull/Sentence';
+import { SoundChoice } from '../pull/SoundChoice';
+import { usePullSound } from '../pull/pullSound';
+import { useWakeLock } from '../pull/useWakeLock';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Result } from './Result';
+import { VirtualLever } from './VirtualLever';
+import { controlWords } from './scoreWords';
+import { usePractice } from './usePractice';
+
+/** One lesson: what it teaches, the virtual lever with the instruments, and what it came to. */
+export default function LessonPage() {
+  const { lesson: key } = useParams();
+  return <Lesson key={key} lesson={key!} />;
+}
+
+function Lesson({ lesson: key }: { lesson: string }) {
+  const queries = useQueryClient();
+  const [search] = useSearchParams();
+  const machineId = Number(search.get('machine')) || null;
+  const feel = machineId ? `?machine=${machineId}` : '';
+  const { data: overview, error } = useQuery({ queryKey: ['practice'], queryFn: () => data(api.GET('/api/practice')) });
+  const lesson = overview?.lessons.find((l) => l.key === key);
+  const [view, setView] = useState<Schemas['PracticeView'] | null>(null);
+
+  const begin = useMutation({
+    mutationFn: () => data(api.POST('/api/practice', { body: { lesson: key, machineId } })),
+    onSuccess: (got) => {
+      scored.current = false;
+      end.reset();
+      setView(got);
+    },
+  });
+  const end = useMutation({
+    mutationFn: (id: string) => data(api.POST('/api/practice/{id}/end', { params: { path: { id } } })),
+    onSuccess: () => {
+      setView(null);
+      void queries.invalidateQueries({ queryKey: ['practice'] });
+    },
+  });
+  const scored = useRef(false);
+  const { mutate: doEnd } = end;
+  const finish = useCallback(() => {
+    if (!view || scored.current) return;
+    scored.current = true;
+    doEnd(view.id);
+  }, [view, doEnd]);
+  const practice = usePractice(view, finish);
+  usePullSound(practice?.instrument ?? null, view?.tickSeconds ?? null);
+  useWakeLock(view !== null);
+
+  const id = view?.id;
+  const path = { params: { path: { id: id ?? '' } } };
+  const drops = useMutation({ mutationFn: () => data(api.POST('/api/practice/{id}/drops', path)) });
+  const letGo = useMutation({ mutationFn: () => data(api.POST('/api/practice/{id}/let-go', path)) });
+  const { mutate: doDrops } = drops;
+  const { mutate: doLetGo } = letGo;
+  const { mutate: doBegin } = begin;
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (['SELECT', 'INPUT', 'TEXTAREA'].includes(target.tagName) || event.ctrlKey || event.metaKey) return;
+      if (!id && event.key === 'Enter' && !['BUTTON', 'A'].includes(target.tagName)) doBegin();
+      else if (id && event.key.toLowerCase() === 'd') doDrops();
+      else if (id && (event.key.toLowerCase() === 's' || event.key === 'Escape')) doLetGo();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [id, doBegin, doDrops, doLetGo]);
+  // a lesson that is left is over
+  useEffect(() => {
+    if (!id) return;
+    return () => {
+      void api.DELETE('/api/practice/{id}', { params: { path: { id } } });
+    };
+  }, [id]);
+
+  if (!overview || !lesson) {
+    return (
+      <>
+        <PageTitle title="Practice" />
+        {overview ? (
+          <Notice role="alert">
+            There is no such lesson.{' '}
+            <Link to="/practice" style={{ textDecoration: 'underline' }}>
+              All lessons
+            </Link>
+          </Notice>
+        ) : (
+          <Waiting error={error} />
+        )}
+      </>
+    );
+  }
+
+  const problem = begin.error ?? end.error;
+  if (view && practice) {
+    const phone = window.innerWidth < 768;
+    const height = phone ? 220 : Math.max(300, window.innerHeight - 276);
+    return (
+      <Flex direction="column" gap="2">
+        <Sentence view={practice.instrument} />
+        <Grid templateColumns={{ base: 'minmax(0,1fr)', md: '220px minmax(0,1fr)' }} gap="3">
+          <Box order={{ base: 2, md: 0 }} position={{ base: 'sticky', md: 'static' }} bottom="72px">
+            <VirtualLever view={view} height={height} listen={practice.listenToLever} />
+          </Box>
+          <InstrumentScreen view={practice.instrument} taken={276} narrow />
+        </Grid>
+        <Flex gap="2" wrap="wrap">
+          <Button size="big" tone="strong" flex="2" onClick={() => doLetGo()}>
+            Let go, it is done<Key>s</Key>
+          </Button>
+          <Button size="big" flex="1" onClick={() => doDrops()} aria-pressed={drops.isSuccess}>
+            {drops.isSuccess ? '\u2713 ' : ''}First drops<Key>d</Key>
+          </Button>
+          <Button size="big" onClick={() => setView(null)}>
+            Give up
+          </Button>
+        </Flex>
+      </Flex>
+    );
+  }
+
+  return (
+    <>
+      <PageTitle
+        title={lesson.name}
+        aside={
+          <Link to={`/practice${feel}`} style={{ textDecoration: 'underline' }}>
+            All lessons
+          </Link>
+        }
+      >
+        {lesson.teaches} {lesson.why}
+      </PageTitle>
+      {problem && <Notice role="alert">{sentenceOf(problem)}</Notice>}
+      {end.data ? (
+        <Result result={end.data} name={lesson.name} feel={feel} again={() => doBegin()} />
+      ) : (
+        <Panel>
+          <Box mb="3">
+            <Controls family={lesson.family} />
+          </Box>
+          <Flex gap="3" wrap="wrap" align="center">
+            <Button size="big" tone="strong" onClick={() => doBegin()} disabled={begin.isPending}>
+              Begin<Key>enter</Key>
+            </Button>
+            <SoundChoice />
+          </Flex>
+        </Panel>
+      )}
+    </>
+  );
+}
+
+/** How the lever is moved, before it is. */
+function Controls({ family }: { family: Schemas['LessonView']['family'] }) {
+  const words = controlWords[family === 'BoilerSpring' ? 'HoldBack' : family === 'HandPump' ? 'Pump' : 'Press'];
+  return (
+    <>
+      <Box fontWeight={650} fontSize="18px" mb="1">
+        The lever
+      </Box>
+      <Box>{words.hand}</Box>
+      <Box color="quiet">{words.keys} D marks first drops, S lets go for good.</Box>
+    </>
+  );
+}
