@@ -25,8 +25,8 @@ interface GrindProps {
 export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
   const units = useUnits();
   const queries = useQueryClient();
-  const view = usePrediction(sheet);
-  const { changes: landing, known } = useLanding(sheet);
+  const { view, known: predicted } = usePrediction(sheet);
+  const { changes: landing, known } = useLanding(sheet, predicted);
   const soften = useMutation({
     mutationFn: (factor: number) =>
       data(api.POST('/api/plans/{key}/scaled', { params: { path: { key: sheet.planKey }, query: { factor } } })),
@@ -137,7 +137,7 @@ function Fixed({ locked, take }: { locked: readonly Change[]; take: GrindProps['
 /** The shot that the sheet would make, with a band that is honest about what is not known yet. */
 export function ShotPanel({ sheet }: { sheet: Sheet }) {
   const [card, setCard] = useState(false);
-  const shot = usePrediction(sheet)?.shot;
+  const shot = usePrediction(sheet).view?.shot;
   if (!shot) return null;
   return (
     <Panel order={6} aria-live="polite">

@@ -11,16 +11,20 @@ export const predictionOf = (sheet: Schemas['Sheet']) =>
   });
 
 /** Predicted shot and grind advice of the sheet; they follow it a moment later. */
-export const usePrediction = (sheet: Schemas['Sheet']) =>
-  useQuery({ ...predictionOf(sheet), placeholderData: keepPreviousData }).data;
+export function usePrediction(sheet: Schemas['Sheet']) {
+  const { data: view, isPlaceholderData } = useQuery({ ...predictionOf(sheet), placeholderData: keepPreviousData });
+  return { view, known: view !== undefined && !isPlaceholderData };
+}
 
 /** The changes that land the sheet's shot. A search: it follows a little later than the prediction. */
-export function useLanding(sheet: Schemas['Sheet']) {
+export function useLanding(sheet: Schemas['Sheet'], predicted: boolean) {
   const { data: changes, isPlaceholderData } = useQuery({
     queryKey: ['landing', sheet],
     queryFn: () => data(api.GET('/api/prepare/landing')),
     staleTime: 1000,
     retry: false,
+    // the prediction goes first
+    enabled: predicted,
     placeholderData: keepPreviousData,
   });
   return { changes: changes ?? [], known: changes !== undefined && !isPlaceholderData };
