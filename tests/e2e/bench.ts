@@ -1,5 +1,99 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page } from '@playwright/test';
+import { test as base, expect, type Page } from '@playwright/test';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
+const program = (name: string) => join(root, 'src', name, 'bin', 'Release', 'net10.0', `RuddySpring.${name}.dll`);
+const firstPort = Number(process.env.RUDDY_E2E_PORT ?? 5291);
+
+/** A household of its own: the real server with the sample in a fresh folder, and instruments if wanted. */
+export class Household {
+  private readonly folder = mkdtempSync(join(tmpdir(), 'ruddy-e2e-'));
+  private readonly programs: ChildProcess[] = [];
+  readonly url: string;
+
+  constructor(private readonly port: number) {
+    this.url = `http://127.0.0.1:${port}`;
+  }
+
+  async open(speed: number) {
+    const server = this.start('Server', ['--port', String(this.port), '--data', this.folder, '--speed', String(speed)]);
+    let said = '';
+    await new Promise<void>((listening, failed) => {
+      const hear = (bytes: Buffer) => {
+        said += String(bytes);
+        if (said.includes('Listening on')) listening();
+      };
+      server.stdout!.on('data', hear);
+      server.stderr!.on('data', hear);
+      server.once('exit', (code) => failed(new Error(`The server ended with ${code}: ${said}`)));
+    });
+  }
+
+  /** The stand-in instruments: four times as fast as life, so that a pull takes ten seconds; no probe on the group. */
+  instruments(speed: number, seed = 11) {
+    const on = `ws://127.0.0.1:${this.port}/instruments`;
+    return this.start('Instruments', [
+      '--server',
+      on,
+      '--speed',
+      `${speed}`,
+      '--clock-speed',
+      `${speed}`,
+      '--seed',
+      `${seed}`,
+      '--group-probe',
+      'no',
+    ]);
+  }
+
+  private start(name: string, args: string[]) {
+    const child = spawn('dotnet', [program(name), ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+    this.programs.push(child);
+    return child;
+  }
+
+  /** Ends the server as a power cut does, with no time to tidy up. */
+  async kill() {
+    const server = this.programs.filter(
+      (p) => p.exitCode === null && p.signalCode === null && p.spawnargs.some((a) => a.includes('Server.dll')),
+    )[0]!;
+    const gone = new Promise((ended) => server.once('exit', ended));
+    server.kill('SIGKILL');
+    await gone;
+  }
+
+  async close() {
+    const ended = this.programs.map(
+      (child) =>
+        new Promise((gone) => (child.exitCode === null && child.signalCode === null ? child.on('exit', gone) : gone(null))),
+    );
+    for (const child of [...this.programs].reverse()) child.kill('SIGTERM');
+    await Promise.all(ended);
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+/** Each worker has a household with instruments, four times as fast as life. */
+export const test = base.extend<object, { household: Household }>({
+  household: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use, worker) => {
+      const household = new Household(firstPort + worker.parallelIndex);
+      await household.open(4);
+      household.instruments(4);
+      await use(household);
+      await household.close();
+    },
+    { scope: 'worker', auto: true },
+  ],
+  baseURL: async ({ household }, use) => use(household.url),
+});
+export { expect };
 
 /** No accessibility fault of WCAG 2.2 A and AA that a machine can find. */
 export async function expectAccessible(page: Page) {
@@ -30,7 +124,7 @@ export async function live(page: Page, name: string): Promise<number> {
 
 /** No pull is left over from an earlier test. */
 export async function clearPull(page: Page) {
-  await page.request.post('/api/pull/discard');
+  while ((await page.request.post('/api/pull/discard')).ok());
 }
 
 /** A number field set by typing. */

@@ -1,5 +1,4 @@
-import { expect, test } from '@playwright/test';
-import { clearPull, expectAccessible, expectNoSidewaysScroll, live } from './bench';
+import { clearPull, expect, expectAccessible, expectNoSidewaysScroll, live, test } from './bench';
 
 for (const [path, title] of [
   ['/warm', 'Warm'],
@@ -92,6 +91,7 @@ test('the spring machine pulls by itself and asks for no hand force', async ({ p
   await page.goto('/prepare');
   await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Hall spring' });
   await expect(page.getByText(/The spring gives up to 9\.5 bar by itself/)).toBeVisible();
+  await page.getByRole('radio', { name: /Free spring/ }).check();
   await expect(page.getByText(/A cocked lever flies up/)).toBeVisible();
   await page.getByRole('button', { name: 'Go to the pull' }).click();
   await expect(page.getByTestId('sentence')).toContainText('Let the spring work', { timeout: 40_000 });
@@ -112,6 +112,7 @@ test('the predicted shot and the advised grind follow the sheet', async ({ page 
   await page.getByRole('textbox', { name: /^Dose/ }).fill('15');
   await page.getByRole('textbox', { name: /^Yield/ }).fill('30');
   await page.getByRole('textbox', { name: /^Grind/ }).fill('17');
+  await page.getByRole('radio', { name: /Early peak, long ease/ }).check();
   const chart = page.getByRole('img', { name: /^Predicted shot: 30 g in about/ });
   await expect(chart).toBeVisible();
   const seconds = async () => Number(/about (\d+) s/.exec((await chart.getAttribute('aria-label'))!)![1]);

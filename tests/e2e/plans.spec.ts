@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll, type } from './bench';
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, expectNoSidewaysScroll, test, type } from './bench';
 
 async function packLever(page: Page) {
   await page.goto('/prepare');

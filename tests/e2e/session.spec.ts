@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll } from './bench';
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, expectNoSidewaysScroll, test } from './bench';
 
 const title = (page: Page) => page.getByTestId('step-title');
 const done = (page: Page) => page.getByRole('button', { name: /^(Done|Begin) \(T\)$/ });

@@ -189,7 +189,8 @@ public static class PullEndpoints
             else if (tracker.Started) tracker.Mark(moment, seconds);
         }
 
-        return (tracker.ToTrace(), tracker.Marked with { Stop = stop });
+        var trace = tracker.ToTrace();
+        return (stop is { } letGo ? trace.UntilCupIsLifted(letGo) : trace, tracker.Marked with { Stop = stop });
     }
 
     private static async Task<Shot> StoreAsync(RuddyContext db, SessionDesk sessions, PullStart start, Trace trace, Moments marked, string notices)

@@ -85,7 +85,7 @@ public sealed class RunningPull
     {
         if (_stoppedAt is not { } stopped) throw new NotNowException("Stop the pull first.");
         var since = _tracker.Read(stopped - _armedAt).Seconds;
-        return (_tracker.ToTrace(), _tracker.Marked with { Stop = since }, string.Join(" ", _notices));
+        return (_tracker.ToTrace().UntilCupIsLifted(since), _tracker.Marked with { Stop = since }, string.Join(" ", _notices));
     }
 
     /// <summary>Takes samples.</summary>

@@ -168,4 +168,16 @@ public sealed class TraceTests
         var good = TraceCodec.Encode(ReferenceShots.Perfect(ReferenceShots.Flat(Puck, 8, 20)));
         Assert.Throws<InvalidDataException>(() => TraceCodec.Decode(good[..(good.Length / 2)]));
     }
+
+    [Fact] // common practice: the cup is drunk before the scale has settled
+    public void A_cup_that_is_taken_away_after_the_stop_does_not_empty_the_shot()
+    {
+        double[] seconds = [.. Enumerable.Range(0, 100).Select(i => i * 0.1)];
+        var trace = new Trace([new(Channel.Weight, Origin.Measured, seconds, [.. seconds.Select(t => t < 8 ? 4 * t : t < 8.2 ? 20 : -63)])]);
+        var kept = trace.UntilCupIsLifted(7.0).Of(Channel.Weight)!;
+        Assert.InRange(kept.Seconds[^1], 7.4, 7.7);
+        Assert.InRange(kept.Values[^1], 29, 31);
+        Assert.Equal(100, trace.UntilCupIsLifted(10).Of(Channel.Weight)!.Count);
+        Assert.Equal(Trace.Empty, Trace.Empty.UntilCupIsLifted(3));
+    }
 }

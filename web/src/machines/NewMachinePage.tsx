@@ -78,11 +78,13 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
       await data(
         api.PUT('/api/prepare', {
           body: {
-            ...sheet.sheet,
-            machineId: id,
+            // nothing of another machine's sheet goes along but who brews and with what
+            ...machine.start,
+            brewerId: sheet.sheet.brewerId,
+            bagId: sheet.sheet.bagId,
+            grinderId: sheet.sheet.grinderId,
             doseGrams: dose ?? start.doseGrams,
             yieldGrams: Math.round(((dose ?? start.doseGrams) * start.yieldGrams) / start.doseGrams),
-            planKey: machine.planKeys[0]!,
           },
         }),
       );

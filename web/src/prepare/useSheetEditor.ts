@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { startTransition, useCallback, useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useSheet } from '../shared/api/queries';
 import { predictionOf } from './prediction';
@@ -52,8 +52,7 @@ export function useSheetEditor() {
       const base = latest.current ?? queries.getQueryData<Schemas['SheetAnswer']>(['prepare'])?.sheet;
       if (!base) return;
       latest.current = { ...base, ...part };
-      // the field shows what is typed by itself; the rest of the page may wait for the server's word
-      startTransition(() => setTyped(latest.current));
+      setTyped(latest.current);
       // one question at a time: what is typed while the server answers goes in the next
       pending.current ??= (async () => {
         while (latest.current) {

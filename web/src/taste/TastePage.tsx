@@ -6,8 +6,17 @@ import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
+import { MomentsForm } from './MomentsForm';
 import { ShotMeasures } from './ShotMeasures';
 import { TasteForm } from './TasteForm';
+
+/** How a channel is known. */
+const origins = {
+  Measured: 'measured',
+  Followed: 'followed by hand',
+  Imported: 'imported',
+  Assumed: 'assumed from the plan',
+} as const;
 
 const sources = { Pulled: 'pulled here', Imported: 'imported', MadeUp: 'made up for the sample household' };
 
@@ -95,9 +104,10 @@ export default function TastePage() {
               <Box color="quiet">No instrument told anything during this pull; only the marked moments are kept.</Box>
             )}
             <Box fontSize="13px" color="quiet" mt="2">
-              {view.origins.map((o) => `${o.channel.toLowerCase()} ${o.origin.toLowerCase()}, ${o.samples} samples`).join('; ')}
+              {view.origins.map((o) => `${o.channel.toLowerCase()} ${origins[o.origin]}, ${o.samples} samples`).join('; ')}
               {shot.waterC !== null ? `; water at the puck taken as ${number(shot.waterC, 0)} \u00b0C` : ''}
             </Box>
+            <MomentsForm key={shot.id} shotId={shot.id} moments={view.moments} marked={view.marked} />
             {view.notices && (
               <Box mt="3">
                 <Notice>{view.notices}</Notice>
