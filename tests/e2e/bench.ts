@@ -20,6 +20,13 @@ export class Household {
     this.url = `http://127.0.0.1:${port}`;
   }
 
+  /** Another household for a test of its own, on a port that no other test has. */
+  static beside({ parallelIndex }: { parallelIndex: number }) {
+    return new Household(firstPort + 100 + parallelIndex * 50 + Household.opened++);
+  }
+
+  private static opened = 0;
+
   async open(speed: number) {
     const server = this.start('Server', ['--port', String(this.port), '--data', this.folder, '--speed', String(speed)]);
     let said = '';

@@ -60,7 +60,7 @@ for (const family of families) {
 
 /** A household without instruments, for a test of its own. */
 async function bare(page: Page, info: { parallelIndex: number }, run: (home: Household) => Promise<void>) {
-  const home = new Household(5391 + info.parallelIndex);
+  const home = Household.beside(info);
   try {
     await home.open(4);
     await run(home);
@@ -113,7 +113,7 @@ test('an instrument that goes away and comes back, a second tab, and a server th
   page,
 }, info) => {
   test.skip(info.project.name === 'phone', 'once is enough');
-  const home = new Household(5391 + info.parallelIndex);
+  const home = Household.beside(info);
   try {
     await home.open(4);
     const instruments = home.instruments(4, 5);
