@@ -8,32 +8,22 @@ import { test as base, expect, type Page } from '@playwright/test';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
 const program = (name: string) => join(root, 'src', name, 'bin', 'Release', 'net10.0', `RuddySpring.${name}.dll`);
-const firstPort = Number(process.env.RUDDY_E2E_PORT ?? 5291);
 
 /** A household of its own: the real server with the sample in a fresh folder, and instruments if wanted. */
 export class Household {
   private readonly folder = mkdtempSync(join(tmpdir(), 'ruddy-e2e-'));
   private readonly programs: ChildProcess[] = [];
-  readonly url: string;
+  url = '';
 
-  constructor(private readonly port: number) {
-    this.url = `http://127.0.0.1:${port}`;
-  }
-
-  /** Another household for a test of its own, on a port that no other test has. */
-  static beside({ parallelIndex }: { parallelIndex: number }) {
-    return new Household(firstPort + 100 + parallelIndex * 50 + Household.opened++);
-  }
-
-  private static opened = 0;
-
+  /** Starts the server on any free port; again on the same data after it was killed. */
   async open(speed: number) {
-    const server = this.start('Server', ['--port', String(this.port), '--data', this.folder, '--speed', String(speed)]);
+    const server = this.start('Server', ['--port', '0', '--data', this.folder, '--speed', String(speed)]);
     let said = '';
-    await new Promise<void>((listening, failed) => {
+    this.url = await new Promise<string>((listening, failed) => {
       const hear = (bytes: Buffer) => {
         said += String(bytes);
-        if (said.includes('Listening on')) listening();
+        const address = /Listening on (http:\S+)/.exec(said)?.[1];
+        if (address) listening(address);
       };
       server.stdout!.on('data', hear);
       server.stderr!.on('data', hear);
@@ -43,7 +33,7 @@ export class Household {
 
   /** The stand-in instruments: four times as fast as life, so that a pull takes ten seconds; no probe on the group. */
   instruments(speed: number, seed = 11) {
-    const on = `ws://127.0.0.1:${this.port}/instruments`;
+    const on = `${this.url.replace('http', 'ws')}/instruments`;
     return this.start('Instruments', [
       '--server',
       on,
@@ -89,8 +79,8 @@ export class Household {
 export const test = base.extend<object, { household: Household }>({
   household: [
     // eslint-disable-next-line no-empty-pattern
-    async ({}, use, worker) => {
-      const household = new Household(firstPort + worker.parallelIndex);
+    async ({}, use) => {
+      const household = new Household();
       await household.open(4);
       household.instruments(4);
       await use(household);

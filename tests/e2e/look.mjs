@@ -87,27 +87,63 @@ async function morning() {
 if (!only || only.includes('warm')) {
   const before = await morning();
   await picture('warm', '/warm');
-  await picture('warm-phone', '/warm', { phone: true });
   await post('session/end', {});
   await put('prepare', before);
 }
 await picture('machines', '/machines', { fullPage: true });
 await picture('machine', '/machines/3');
-await picture('machine-new', '/machines/new', { fullPage: true });
-await picture('pull', '/pull', { act: (page) => pulled(page, 14) });
-if (!only || only.includes('pull')) await fetch(`${address}/api/pull/discard`, { method: 'POST' });
+/** A machine of a family on the sheet. */
+async function onto(family) {
+  const find = async () => (await json('bench')).machines.find((m) => m.spec.family === family);
+  if (!(await find())) {
+    const start = (await json('machines/starts')).find((x) => x.start.defaults.family === family).start;
+    await post('bench/machines', { name: 'Rucksack pump', spec: start.defaults });
+  }
+  const machine = await find();
+  await put('prepare', { ...machine.start, machineId: machine.id });
+}
+for (const [name, family, grams, card] of [
+  ['pull', 'PortableLever', 14, false],
+  ['pull-spring', 'BoilerSpring', 16, true],
+  ['pull-dipper', 'BoilerDirect', 8, false],
+  ['pull-pump', 'HandPump', 9, false],
+]) {
+  if (only && !only.split(',').includes(name)) continue;
+  await onto(family);
+  await picture(name, '/pull', {
+    act: async (page) => {
+      await pulled(page, grams);
+      if (card) await page.getByRole('button', { name: 'Show the indicator card' }).click();
+    },
+  });
+  await fetch(`${address}/api/pull/discard`, { method: 'POST' });
+}
+await onto('PortableLever');
 await picture('pull-phone', '/pull', { phone: true, act: (page) => pulled(page, 8) });
 if (!only || only.includes('pull-phone')) await fetch(`${address}/api/pull/discard`, { method: 'POST' });
-await picture('taste', '/taste');
-await picture('ledger', '/ledger');
-await picture('ledger-phone', '/ledger', { phone: true });
-await picture('compare', '/ledger/compare?ids=53,54,55');
-await picture('shelf', '/shelf');
-await picture('settings', '/settings');
-await picture('import', '/ledger/import', {
+await picture('practice-lesson', '/practice/hold-flow', {
   act: async (page) => {
-    await page.getByLabel('File').setInputFiles('../Server.Tests/Exchange/Samples/semicolon-decimal-comma.csv');
-    await page.getByText('separated by semicolon').waitFor();
+    await page.getByRole('button', { name: /^Begin/ }).click();
+    const pad = page.getByRole('slider', { name: 'Virtual lever' });
+    const box = await pad.boundingBox();
+    await page.waitForTimeout(1200);
+    let at = 0.25;
+    await page.mouse.move(box.x + 100, box.y + box.height * at);
+    await page.mouse.down();
+    for (let i = 0; i < 260; i++) {
+      const [bar, grams] = await page.evaluate(() =>
+        ['pressure', 'grams'].map((n) => Number(document.querySelector(`[data-testid=live-${n}]`)?.textContent)),
+      );
+      if (grams > 12) break;
+      at = Math.min(0.9, Math.max(0.08, at + ((grams > 0.5 ? 6.5 : 2.5) - bar) * 0.012));
+      await page.mouse.move(box.x + 100, box.y + box.height * at);
+      await page.waitForTimeout(70);
+    }
   },
 });
+await picture('practice', '/practice', { act: (page) => page.getByText('next for you').waitFor() });
+await picture('taste', '/taste');
+await picture('ledger', '/ledger');
+await picture('compare', '/ledger/compare?ids=53,54,55');
+await picture('shelf', '/shelf');
 await browser.close();

@@ -47,7 +47,7 @@ const points = async (page: Page) =>
 test('a lesson is played, and played better', async ({ page }, info) => {
   test.skip(info.project.name === 'phone', 'the same lesson on the wide screen');
   test.setTimeout(300_000); // lessons take the time they take
-  const home = Household.beside(info);
+  const home = new Household();
   try {
     await home.open(1);
     await page.goto(`${home.url}/practice`);
@@ -102,18 +102,16 @@ test('a lesson is played, and played better', async ({ page }, info) => {
     const shots = await (await page.request.get(`${home.url}/api/shots?size=1`)).json();
     expect(shots.total).toBe(54);
   } finally {
-    await page.goto('about:blank');
     await home.close();
   }
 });
 
 test('a pump is practised by its rhythm, on any screen', async ({ page }, info) => {
-  const home = Household.beside(info);
+  const home = new Household();
   try {
     await home.open(1);
     await pump(page, home, info.project.name === 'phone');
   } finally {
-    await page.goto('about:blank');
     await home.close();
   }
 });

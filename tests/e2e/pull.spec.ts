@@ -59,19 +59,18 @@ for (const family of families) {
 }
 
 /** A household without instruments, for a test of its own. */
-async function bare(page: Page, info: { parallelIndex: number }, run: (home: Household) => Promise<void>) {
-  const home = Household.beside(info);
+async function bare(run: (home: Household) => Promise<void>) {
+  const home = new Household();
   try {
     await home.open(4);
     await run(home);
   } finally {
-    await page.goto('about:blank');
     await home.close();
   }
 }
 
-test('a gauge that only eyes can read is followed by keys and by the slider', async ({ page }, info) => {
-  await bare(page, info, async (home) => {
+test('a gauge that only eyes can read is followed by keys and by the slider', async ({ page }) => {
+  await bare(async (home) => {
     await page.goto(`${home.url}/pull`);
     await page.getByRole('button', { name: /make ready/ }).click();
     const needle = page.getByLabel('Pressure on the gauge\u2019s needle').or(page.getByLabel("Pressure on the gauge's needle"));
@@ -93,7 +92,7 @@ test('a gauge that only eyes can read is followed by keys and by the slider', as
 
 test('nothing but a clock: one key each, and the trace says that the pressure is assumed', async ({ page }, info) => {
   test.skip(info.project.name === 'phone', 'a phone has no keyboard');
-  await bare(page, info, async (home) => {
+  await bare(async (home) => {
     await page.goto(`${home.url}/pull`);
     await expect(page.getByText(/No scale is connected: \d+ g of water/)).toBeVisible();
     await page.getByRole('button', { name: /make ready/ }).click();
@@ -113,7 +112,7 @@ test('an instrument that goes away and comes back, a second tab, and a server th
   page,
 }, info) => {
   test.skip(info.project.name === 'phone', 'once is enough');
-  const home = Household.beside(info);
+  const home = new Household();
   try {
     await home.open(4);
     const instruments = home.instruments(4, 5);
@@ -144,7 +143,6 @@ test('an instrument that goes away and comes back, a second tab, and a server th
     expect(curves.pressureBar.length * curves.stepSeconds).toBeGreaterThan(seconds - 5);
     await second.close();
   } finally {
-    await page.goto('about:blank');
     await home.close();
   }
 });

@@ -176,10 +176,12 @@ public sealed class LiveCoach
     {
         if (seconds - _gaugeAt > GaugeSilentSeconds)
         {
-            while (seconds - _watch.Seconds > 0.05)
+            // however often anyone looks, the hand goes on
+            while (seconds - _watch.Seconds > 1e-6)
             {
-                var at = _watch.Seconds + 0.05;
-                _watch.Pressure(at, _assumed.Next(Now() with { Seconds = at }, _watch.InflowMlPerS, 0.05), measured: false);
+                var step = Math.Min(0.05, seconds - _watch.Seconds);
+                var at = _watch.Seconds + step;
+                _watch.Pressure(at, _assumed.Next(Now() with { Seconds = at }, _watch.InflowMlPerS, step), measured: false);
             }
         }
 

@@ -123,7 +123,10 @@ public sealed class RunningPull
         if (_stoppedAt is null && !whole) _lines.Note(reading);
         return _lines.Frame(Stage, Start.Id, whole ? Sequence : ++Sequence, reading, whole, sentAt) with
         {
-            Devices = devices, Pulls = pulls, Notices = [.. _notices], Kept = kept,
+            Devices = devices,
+            Pulls = pulls,
+            Notices = [.. _notices],
+            Kept = kept,
         };
     }
 

@@ -98,7 +98,8 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
             double? opened = null;
             holed.Run(happens: (t, puck) =>
             {
-                if (opened is null && puck.CupGrams > 9) {
+                if (opened is null && puck.CupGrams > 9)
+                {
                     opened = t;
                     puck.OpenChannel(6);
                 }
@@ -184,7 +185,7 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         for (var t = 0.0; t < 5; t += 0.05) coach.Pressure(t, 2.5);
         coach.Read(5);
         var moved = coach.Watch.MovedMl;
-        for (var t = 5.0; t < 12; t += 0.1) coach.Read(t);
+        for (var t = 5.0; t < 12; t += 0.02) coach.Read(t); // as often as a screen asks
         Assert.True(coach.Watch.MovedMl > moved + 1);
         Assert.InRange(coach.Watch.PressureBar, 1, 9);
     }
