@@ -91,6 +91,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         _off = off == 0 ? 0 : off == Math.Sign(_off) ? _off + off : off;
         if (Math.Abs(_off) < 4 || machine.PressureBy == PressureBy.Spring && off > 0) return null;
         if (total - seconds < 4) return null; // too late to change anything
+        if (follower.Phase.Move == PhaseMove.HoldFlow) return null; // who holds the flow has chosen it over the time
         var factor = FactorToLand(seconds, watch, follower, strokeFromMl, off > 0 ? lands.High : lands.Low, off);
         var bar = Math.Min(targetBar * factor, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
         return off > 0
