@@ -142,8 +142,8 @@ public sealed class LiveCoach
             left, Math.Max(0, _yieldGrams - _watch.CupGrams), _rest?.NextPhaseSeconds is { } next ? Math.Max(0, next - since) : null,
             Math.Clamp(inStroke / chamber, 0, 1),
             _machine.PressureBy == PressureBy.Strokes ? 1 + (int)(_watch.MovedMl / chamber) : _stroke,
-            _watch.MovedMl, _watch.ResistanceBarSPerMl, _watch.SdLog,
-            _stop ? new(AdviceKind.Stop, "Stop now: lift the lever. The last drops fall by themselves.") : _trouble.Advice);
+            _watch.MovedMl,
+            _stop ? new(AdviceKind.Stop, $"Stop now: {PullWords.LetGo(_machine)}. The last drops fall by themselves.") : _trouble.Advice);
     }
 
     /// <summary>Pressure in bar that would hold a flow in g/s as the puck stands now; null where none up to 12 bar does.</summary>

@@ -1,5 +1,6 @@
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Coaching;
 
@@ -14,7 +15,7 @@ public sealed class PuckWatch
     public const double SpoutSeconds = 0.45;
 
     /// <summary>How late a kitchen scale reads, s.</summary>
-    public const double ScaleLagSeconds = 0.4;
+    public const double ScaleLagSeconds = TraceCleaning.ScaleLagSeconds;
 
     private const double LongestStep = 0.05;
     private const double DropsShownGrams = 0.4;
@@ -81,9 +82,6 @@ public sealed class PuckWatch
 
     /// <summary>Resistance in bar s/ml of the puck swollen and fresh, as it is known now.</summary>
     public double ResistanceBarSPerMl => _expected.ResistanceBarSPerMl * Math.Exp(_log) / _puck.FlowFactor;
-
-    /// <summary>Standard deviation of the logarithm of that.</summary>
-    public double SdLog => Math.Sqrt(_p[Ease, Ease]);
 
     /// <summary>Takes a pressure in bar at a time in s; one that runs backwards counts as now.</summary>
     public void Pressure(double seconds, double bar, bool measured = true)

@@ -200,7 +200,7 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         var sentence = !Started
             ? $"Begin when you are ready: {Lower(phase!.Cue)} {phase.EndsOn(yieldGrams)}."
             : phase is null
-                ? grams < yieldGrams - 1 ? "The plan is done: let go." : $"Yield reached: {PullWords.LetGo(machine)} and take the cup away at {yieldGrams:0.#} g."
+                ? grams < yieldGrams - 1 ? "The plan is done: let go." : $"Yield reached at {yieldGrams:0.#} g: {PullWords.LetGo(machine)}."
                 : $"{phase.Cue} {phase.EndsOn(yieldGrams)}.";
         return new(
             since, _lastPressure, grams, _tared ? _flow.FlowGramsPerS : null, _lastTemperature, force, target,

@@ -13,9 +13,9 @@ public static class PullWords
     /// <summary>How a pull ends, as an imperative.</summary>
     public static string LetGo(Machine machine) => machine.Family switch
     {
-        MachineFamily.BoilerSpring => "swap the cup, the spring runs out by itself,",
-        MachineFamily.HandPump => "stop pumping, let the pressure off",
-        MachineFamily.SteppedLever => "stop, free the piston with the release move",
+        MachineFamily.BoilerSpring => "take the cup aside and let the spring run out, hand on the lever",
+        MachineFamily.HandPump => "stop pumping and let the pressure off",
+        MachineFamily.SteppedLever => "stop and free the piston with the release move",
         MachineFamily.TwinArmBasket or MachineFamily.TwinArmChamber => "raise both arms",
         _ => "lift the lever",
     };

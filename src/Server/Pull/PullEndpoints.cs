@@ -117,7 +117,7 @@ public static class PullEndpoints
         return await ViewAsync(desk, db, sessions, start.Id);
     }
 
-    private static async Task<SavedShot> SaveAsync(PullDesk desk, PullJournal journal, RuddyContext db, SessionDesk sessions, string? pull)
+    private static async Task<SavedShot> SaveAsync(PullDesk desk, RuddyContext db, SessionDesk sessions, string? pull)
     {
         // a second screen on the same pull asks again for what is kept already
         if (desk.KeptAs(pull) is { } shotId) return new(shotId);

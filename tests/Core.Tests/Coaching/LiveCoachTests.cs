@@ -211,6 +211,10 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
                 stroke = Math.Max(stroke, coaching.Stroke);
             });
             Assert.NotNull(pull.SaidStop);
+            // only an arm's lever is lifted to stop the flow (common practice)
+            Assert.Equal(
+                family is MachineFamily.BoilerDirect or MachineFamily.HeatedGroup,
+                pull.Said[^1].Advice.Sentence.Contains("lift the lever", StringComparison.Ordinal));
             cups.Add(pull.FinalGrams - yield);
             Assert.Equal(plan is "half-full" or "pump-pull" or "steps" or "pump-rest", stroke > 1.5);
         }

@@ -22,7 +22,6 @@ export function Sentence({ view }: { view: Instrument }) {
   const units = useUnits();
   const [said, setSaid] = useState<Said>({ main: units.sentence(view.frame.reading?.sentence ?? ''), kind: '', beside: '' });
   useEffect(() => {
-    const holdsFlow = view.plan.phases.some((p) => p.move === 'HoldFlow');
     const hear = (frame: LiveFrame) => {
       const r = frame.reading;
       const plan = units.sentence(r?.sentence ?? '');
@@ -32,7 +31,7 @@ export function Sentence({ view }: { view: Instrument }) {
         ? { main: soon, kind: 'Soon', beside: plan }
         : advice
           ? { main: units.sentence(advice.sentence), kind: advice.kind, beside: advice.kind === 'Stop' ? '' : plan }
-          : { main: plan, kind: '', beside: besides(frame, units, holdsFlow) };
+          : { main: plan, kind: '', beside: besides(frame, units, view.plan) };
       setSaid((now) => (now.main === next.main && now.beside === next.beside && now.kind === next.kind ? now : next));
     };
     hear(view.frame);
@@ -64,9 +63,13 @@ export function Sentence({ view }: { view: Instrument }) {
 }
 
 /** What a coach adds while all goes well: the pressure that holds the flow, and what comes next. */
-function besides(frame: LiveFrame, units: ReturnType<typeof useUnits>, holdsFlow: boolean): string {
+function besides(frame: LiveFrame, units: ReturnType<typeof useUnits>, plan: Instrument['plan']): string {
   const coach = frame.reading?.coach;
   if (!coach || frame.stage !== 'Running' || !frame.reading?.dropsSeen) return '';
+  const next = plan.phases[frame.reading.phaseIndex + 1];
+  if (next && coach.nextCueSeconds !== null && coach.nextCueSeconds <= 3)
+    return `In ${Math.ceil(coach.nextCueSeconds)} s: ${units.sentence(next.cue)}.`;
+  const holdsFlow = plan.phases.some((p) => p.move === 'HoldFlow');
   const flow = `${number(coach.wantedFlowGramsPerS, 1)} g/s`;
   // a flow that the plan asks for and that no pressure gives is said; one that nobody asked for is no matter
   if (coach.flowOutOfReach) return holdsFlow ? `${flow} cannot be reached with this puck: hold what you can.` : '';

@@ -3142,16 +3142,6 @@ export interface components {
              * @description Water that the piston has moved.
              */
             movedMl: number;
-            /**
-             * Format: double
-             * @description The puck as it is known now.
-             */
-            resistanceBarSPerMl: number;
-            /**
-             * Format: double
-             * @description Standard deviation of its logarithm.
-             */
-            resistanceSdLog: number;
             advice: null | components["schemas"]["CoachAdvice"];
         };
         /**
