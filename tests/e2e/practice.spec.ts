@@ -7,6 +7,18 @@ const asked = (sentence: string) => {
   return bar ? Number(bar[1]) : null;
 };
 
+/** What the screen says at this moment, without waiting for it: a lesson may end between two looks. */
+const seen = (page: Page) =>
+  page.evaluate(() => {
+    const text = (id: string) => document.querySelector(`[data-testid=${id}]`)?.textContent ?? '';
+    return {
+      sentence: text('sentence'),
+      bar: Number.parseFloat(text('live-pressure')),
+      kind: document.querySelector('[data-testid=sentence]')?.getAttribute('data-kind') ?? '',
+      over: document.querySelector('[data-testid=better]') !== null,
+    };
+  });
+
 /** Plays with the mouse as someone does who looks at the tape: too little, a little lower; too much, a little higher. Or as one who does not look. */
 async function playByMouse(page: Page, careful: boolean) {
   const pad = page.getByRole('slider', { name: 'Virtual lever' });
@@ -17,13 +29,9 @@ async function playByMouse(page: Page, careful: boolean) {
   await page.mouse.move(box.x + 60, box.y + box.height * at);
   await page.mouse.down();
   const better = page.getByTestId('better');
-  for (let i = 0; i < 900 && !(await better.isVisible()); i++) {
-    const sentence =
-      (await page
-        .getByTestId('sentence')
-        .textContent({ timeout: 500 })
-        .catch(() => null)) ?? '';
-    const bar = await live(page, 'pressure').catch(() => NaN);
+  for (let i = 0; i < 900; i++) {
+    const { sentence, bar, over } = await seen(page);
+    if (over) break;
     const target = asked(sentence) ?? 3;
     if (Number.isFinite(bar) && careful) at += (target - bar) * 0.012; // a clumsy hand stays where it is
     at = Math.min(0.95, Math.max(0.08, at));
@@ -75,17 +83,8 @@ test('a lesson is played, and played better', async ({ page }, info) => {
     await expect(page.getByRole('slider', { name: 'Virtual lever' })).toBeVisible();
     await page.waitForTimeout(1100);
     for (let i = 0; i < 1200; i++) {
-      const kind = await page
-        .getByTestId('sentence')
-        .getAttribute('data-kind', { timeout: 500 })
-        .catch(() => null);
-      if (kind === 'Stop' || (await page.getByTestId('better').isVisible())) break;
-      const sentence =
-        (await page
-          .getByTestId('sentence')
-          .textContent()
-          .catch(() => '')) ?? '';
-      const bar = await live(page, 'pressure').catch(() => NaN);
+      const { sentence, bar, kind, over } = await seen(page);
+      if (kind === 'Stop' || over) break;
       const target = asked(sentence) ?? 7.5;
       const key = bar < target - 0.2 ? 'ArrowDown' : bar > target + 0.2 ? 'ArrowUp' : null;
       if (key) {
