@@ -34,6 +34,7 @@ public sealed class LiveCoach
     private readonly Foresight _trouble;
     private RestOfPull? _rest;
     private double _lookedAt = double.NegativeInfinity;
+    private int _lookedPhase;
     private double _gaugeAt = double.NegativeInfinity;
     private double _strokeFromMl;
     private int _stroke = 1;
@@ -119,9 +120,10 @@ public sealed class LiveCoach
     public CoachReading Read(double seconds)
     {
         var target = TargetBar(seconds);
-        if (seconds - _lookedAt >= LookEverySeconds)
+        // what was foreseen of one phase says nothing of the next
+        if (seconds - _lookedAt >= LookEverySeconds || _lookedPhase != PhaseIndex)
         {
-            _lookedAt = seconds;
+            (_lookedAt, _lookedPhase) = (seconds, PhaseIndex);
             _rest = RestOfPull.Of(_watch, _follower, _machine, _yieldGrams, _strokeFromMl, LetGoSeconds);
             _trouble.Look(seconds, _watch, _follower, _rest, _strokeFromMl, target);
         }
