@@ -34,8 +34,7 @@ public sealed class StandInBench(ulong seed)
     private readonly SeededRandom _random = new(seed);
     private StandInPuck? _puck;
     private StandInHand? _hand;
-    private double _dead;
-    private double _waterGrams;
+    private double _mostPuckMl;
     private double? _leverMoves;
     private double? _endedAt;
     private double _seconds;
@@ -90,8 +89,7 @@ public sealed class StandInBench(ulong seed)
         _puck = new StandInPuck(
             _random, pull.DoseGrams, TrueResistance(pull), pull.WaterC, pull.Machine.RestrictorBarS2PerMl2);
         _hand = new StandInHand(_random, pull.Plan, pull.Machine, pull.YieldGrams);
-        _dead = pull.Machine.DeadWaterGrams;
-        _waterGrams = CupVolumes.MostWaterGrams(pull.Machine, Math.Clamp(pull.WaterC, 20.0, 99.0));
+        _mostPuckMl = CupVolumes.MostPuckMl(pull.Machine);
         _leverMoves = _seconds + ReachesForLeverSeconds;
         _endedAt = null;
     }
@@ -110,7 +108,7 @@ public sealed class StandInBench(ulong seed)
         if (_puck is null || _hand is null) return;
         if (_seconds >= _leverMoves)
         {
-            if (_puck.InflowGrams >= _waterGrams - _dead) _hand.LetGo(); // the chamber is empty
+            if (_puck.InflowMl >= _mostPuckMl) _hand.LetGo(); // the chamber is empty
             _hand.Step(_seconds - _leverMoves.Value, StepSeconds, _puck.CupGrams, _puck.InflowMl, _puck.FallingGramsPerS);
         }
 

@@ -1,6 +1,5 @@
 using RuddySpring.Core;
 using RuddySpring.Core.Puck;
-using RuddySpring.Core.Water;
 
 namespace RuddySpring.Instruments;
 
@@ -12,12 +11,11 @@ public sealed class StandInPuck
 {
     private const double DriftShare = 0.06;
     private const double DriftSeconds = 8.0;
-    private const double SpoutSeconds = 0.45;
 
     private readonly SeededRandom _random;
     private readonly PuckModel _model;
+    private readonly Spout _spout = new();
     private double _drift;
-    private double _atSpout;
 
     /// <summary>A puck of the recipe's dose in g and resistance in bar s/ml, with water in degC.</summary>
     public StandInPuck(SeededRandom random, double doseGrams, double resistance, double waterC, double restrictor = 0.0)
@@ -37,11 +35,8 @@ public sealed class StandInPuck
         var lanes = Enumerable.Range(0, 7).Select(_ => Math.Exp(random.Normal(0.18))).ToArray();
         var mean = lanes.Average();
         _model = new PuckModel(parameters, [.. lanes.Select(l => l / mean)]);
-        _density = LiquidWater.DensityGramsPerMl(parameters.WaterC);
         TrueWaterC = parameters.WaterC;
     }
-
-    private readonly double _density;
 
     /// <summary>What the water at the puck really is, degC.</summary>
     public double TrueWaterC { get; }
@@ -56,7 +51,7 @@ public sealed class StandInPuck
     public double TrueOutflowMlPerS(double pressureBar) => _model.OutflowMlPerS(pressureBar * Math.Exp(-_drift));
 
     /// <summary>What hangs at the spout and has not fallen yet, g.</summary>
-    public double AtSpoutGrams => _atSpout;
+    public double AtSpoutGrams => _spout.Grams;
 
     /// <summary>A channel opens in one lane.</summary>
     public void OpenChannel(double times) => _model.OpenChannel(0, times);
@@ -64,17 +59,12 @@ public sealed class StandInPuck
     /// <summary>Water taken in, ml.</summary>
     public double InflowMl => _model.InflowMl;
 
-    /// <summary>Water taken in, g.</summary>
-    public double InflowGrams => _model.InflowMl * _density;
-
     /// <summary>Advances by a step in s under a pressure in bar.</summary>
     public void Step(double pressureBar, double seconds)
     {
         _drift += (-_drift * seconds / DriftSeconds) + _random.Normal(DriftShare * Math.Sqrt(2.0 * seconds / DriftSeconds));
         var step = _model.Step(pressureBar * Math.Exp(-_drift), seconds);
-        _atSpout += step.CupGrams;
-        var falls = _atSpout * (1.0 - Math.Exp(-seconds / SpoutSeconds));
-        _atSpout -= falls;
+        var falls = _spout.Pass(step.CupGrams, Spout.ShareThatFalls(seconds));
         CupGrams += falls;
         FallingGramsPerS = falls / seconds;
     }

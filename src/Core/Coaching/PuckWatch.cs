@@ -11,9 +11,6 @@ namespace RuddySpring.Core.Coaching;
 /// </summary>
 public sealed class PuckWatch
 {
-    /// <summary>Time constant in s with which coffee leaves basket and spout (common practice: the stream goes on for a second).</summary>
-    public const double SpoutSeconds = 0.45;
-
     /// <summary>How late a kitchen scale reads, s.</summary>
     public const double ScaleLagSeconds = TraceCleaning.ScaleLagSeconds;
 
@@ -72,7 +69,7 @@ public sealed class PuckWatch
     public double CupGrams => Math.Max(0.0, _x[1]);
 
     /// <summary>What falls into the cup now, g/s.</summary>
-    public double FallingGramsPerS => Math.Max(0.0, _x[0] / SpoutSeconds);
+    public double FallingGramsPerS => Math.Max(0.0, _x[0] / Spout.DelaySeconds);
 
     /// <summary>Water that has entered the puck, ml.</summary>
     public double MovedMl => _puck.InflowMl;
@@ -350,7 +347,7 @@ public sealed class PuckWatch
     }
 
     private static (double Spout, double Scale) Shares(double step) =>
-        (1 - Math.Exp(-step / SpoutSeconds), 1 - Math.Exp(-step / ScaleLagSeconds));
+        (Spout.ShareThatFalls(step), 1 - Math.Exp(-step / ScaleLagSeconds));
 
     /// <summary>Out of the puck, to the spout, into the cup, onto the scale's display.</summary>
     private static void Cascade(double[] x, double outGrams, double k, double m)

@@ -1,4 +1,5 @@
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Core.Coaching;
@@ -30,27 +31,26 @@ public sealed record RestOfPull(double? StopSeconds, double CupGrams, bool Water
         var plan = follower.Copy();
         var phase = plan.PhaseIndex;
         var hand = new PlanHand(plan, machine, watch.PressureBar, strokeFromMl);
-        var mostMl = machine.WaterMl * (machine.HasBoiler ? machine.StrokesAShot : 1) - machine.DeadWaterGrams;
-        double cup = watch.CupGrams, spout = watch.AtSpoutGrams, flow = 0, inflow = watch.InflowMlPerS;
-        var share = 1 - Math.Exp(-StepSeconds / PuckWatch.SpoutSeconds);
+        var mostMl = CupVolumes.MostPuckMl(machine);
+        var spout = new Spout(watch.AtSpoutGrams);
+        double cup = watch.CupGrams, flow = 0, inflow = watch.InflowMlPerS;
+        var share = Spout.ShareThatFalls(StepSeconds);
         double? next = null;
         for (var t = 0.0; t < longestSeconds; t += StepSeconds)
         {
-            if (cup + spout + (flow * letGoSeconds) >= yieldGrams && t > 0) return new(t, yieldGrams, false, false, next);
+            if (cup + spout.Grams + (flow * letGoSeconds) >= yieldGrams && t > 0) return new(t, yieldGrams, false, false, next);
             var water = puck.InflowMl < mostMl;
-            if (!water && flow < 0.02) return new(null, cup + spout, true, false, next);
-            if (plan.Phase is null) return new(null, cup + spout, false, true, next);
+            if (!water && flow < 0.02) return new(null, cup + spout.Grams, true, false, next);
+            if (plan.Phase is null) return new(null, cup + spout.Grams, false, true, next);
             var bar = hand.Next(
                 new(watch.Seconds + t, cup, cup > ShotSimulator.FirstDropsGrams, flow / watch.GramsPerMl, puck.InflowMl), inflow, StepSeconds, water, factor);
             if (next is null && plan.PhaseIndex > phase) next = t;
             var step = puck.Step(bar, StepSeconds);
             inflow = step.InflowMl / StepSeconds;
             flow = step.CupGrams / StepSeconds;
-            var falls = (spout + step.CupGrams) * share;
-            spout += step.CupGrams - falls;
-            cup += falls;
+            cup += spout.Pass(step.CupGrams, share);
         }
 
-        return new(null, cup + spout, false, false, next);
+        return new(null, cup + spout.Grams, false, false, next);
     }
 }

@@ -58,4 +58,14 @@ public static class Lessons
     /// <exception cref="DoesNotFitException">There is none.</exception>
     public static Lesson Of(string key) => All.FirstOrDefault(l => l.Key == key)
         ?? throw new DoesNotFitException("lesson", $"There is no lesson called {key}. Lessons are {string.Join(", ", All.Select(l => l.Key))}.");
+
+    /// <summary>Points, of 100, from which a lesson counts as played well.</summary>
+    public const int WellPlayed = 75;
+
+    /// <summary>The one to play next: the first that has not been played well, or the last.</summary>
+    /// <param name="bestPoints">Best points so far of a lesson by its key; null where it was never played.</param>
+    public static Lesson Next(Func<string, int?> bestPoints) => All.FirstOrDefault(l => !(bestPoints(l.Key) >= WellPlayed)) ?? All[^1];
+
+    /// <summary>The one after a lesson; null after the last.</summary>
+    public static Lesson? After(Lesson lesson) => All.SkipWhile(l => l.Key != lesson.Key).Skip(1).FirstOrDefault();
 }

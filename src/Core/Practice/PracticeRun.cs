@@ -37,17 +37,19 @@ public sealed class PracticeRun
     private const double DripSeconds = 2.5;
     private const double LiveAfterSeconds = 1.0;
     private const double ChannelTimes = 6;
+    private const int MostStrokes = 3; // a player may fill a boiler lever once more
 
     private readonly Lesson _lesson;
     private readonly PuckModel _puck;
     private readonly VirtualLever _lever;
     private readonly GaugeModel _gauge;
     private readonly ScaleModel _scale;
+    private readonly Spout _spout = new();
+    private readonly double _fallsAStep = Spout.ShareThatFalls(StepSeconds);
     private readonly double _mostMl;
     private readonly List<PracticeSample> _samples = [];
     private readonly List<double> _strokes = [];
     private long _step;
-    private double _atSpout;
     private double _falling;
     private double _inflow;
     private double? _began;
@@ -76,7 +78,7 @@ public sealed class PracticeRun
         _lever = new VirtualLever(machine);
         (_gauge, _scale) = (new GaugeModel(random, 0.03), new ScaleModel(random));
         _scale.Read(CupWeighsGrams, 0, 60); // the cup has stood there for a while
-        _mostMl = (machine.WaterMl * (machine.HasBoiler ? Math.Max(3, machine.StrokesAShot) : 1)) - machine.DeadWaterGrams;
+        _mostMl = CupVolumes.MostPuckMl(machine, Math.Max(MostStrokes, machine.StrokesAShot));
         // what the player expects is a dialled-in grind, whatever it is
         Tracker = new PullTracker(
             lesson.Plan, machine, lesson.YieldGrams,
@@ -129,9 +131,7 @@ public sealed class PracticeRun
         if (Seconds < LiveAfterSeconds) pressure = 0; // the scale settles under the cup
         var result = _puck.Step(pressure, StepSeconds);
         _inflow = result.InflowMl / StepSeconds;
-        _atSpout += result.CupGrams;
-        var falls = _atSpout * (1 - Math.Exp(-StepSeconds / PuckWatch.SpoutSeconds));
-        _atSpout -= falls;
+        var falls = _spout.Pass(result.CupGrams, _fallsAStep);
         CupGrams += falls;
         _falling = falls / StepSeconds;
         if (_began is null && pressure > BeginsBar) _began = Seconds;

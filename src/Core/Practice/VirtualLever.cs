@@ -1,6 +1,5 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Practice;
 
@@ -15,8 +14,6 @@ public sealed class VirtualLever(Machine machine)
     private const double ArmLagSeconds = 0.12;
     private const double LiftedBelow = 0.03;
     private const double HeldAbove = 0.95;
-    private const double LeastAirMl = 2.0;
-    private const double LeastMlPerBar = 0.05;
     private const double FastestStrokeSeconds = 0.25;
     private const double StrokeBegins = 0.3;
     private const double StrokeEnds = 0.7;
@@ -87,7 +84,7 @@ public sealed class VirtualLever(Machine machine)
         }
 
         var push = waterLeft ? Math.Max(0, way) * _strokeMl / seconds : 0;
-        var give = Math.Max(LeastMlPerBar, Compliance.MlPerBar(Math.Max(LeastAirMl, machine.TrappedAirMl), PressureBar, Atmosphere.SeaLevelBar));
+        var give = Compliance.OfChamber(machine, PressureBar);
         return PressureBar = Math.Clamp(PressureBar + ((push - puckMlPerS) / give * seconds), 0, PullPlan.PlanPressure.Max);
     }
 }

@@ -27,6 +27,14 @@ public static class CupVolumes
     public static double MostWaterGrams(Machine machine, double waterC) =>
         machine.WaterMl * (machine.HasBoiler ? machine.StrokesAShot : 1) * LiquidWater.DensityGramsPerMl(waterC);
 
+    /// <summary>
+    /// Most water in ml that reaches the puck: the chamber of every stroke less the dead water, which stands cold beside it (1 g is 1 ml).
+    /// </summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="strokes">Strokes of a boiler lever; null for as many as it takes for a shot.</param>
+    public static double MostPuckMl(Machine machine, int? strokes = null) =>
+        (machine.WaterMl * (machine.HasBoiler ? strokes ?? machine.StrokesAShot : 1)) - machine.DeadWaterGrams;
+
     /// <summary>Largest yield in g that the machine gives from a dose in g in one pull.</summary>
     public static double LargestYieldGrams(Machine machine, double doseGrams, double waterC, double? retention = null) =>
         CupGrams(machine, doseGrams, MostWaterGrams(machine, waterC), retention);

@@ -59,8 +59,7 @@ public static class ShotSimulator
         var model = new PuckModel(puck);
         var hand = new PlanHand(new(plan.Checked(), yieldGrams, Strokes.VolumeMl(machine)), machine);
         var samples = new List<SimulatedSample>(600) { new(0, 0, 0, 0, 0, 0, MostPressureBar(machine, 0)) };
-        var mostInflowMl = CupVolumes.MostWaterGrams(machine, puck.WaterC) / Water.LiquidWater.DensityGramsPerMl(puck.WaterC)
-            - machine.DeadWaterGrams;
+        var mostInflowMl = CupVolumes.MostPuckMl(machine);
         double? drops = null;
         var seconds = 0.0;
         var pale = false;

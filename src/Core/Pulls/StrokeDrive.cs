@@ -1,5 +1,4 @@
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Pulls;
 
@@ -16,10 +15,6 @@ public sealed class StrokeDrive(Machine machine)
     private const double StepBackSeconds = 0.6;
     private const double FollowSeconds = 0.3;
 
-    // some air stands over the water of a filled chamber; seals and hoses give as much again
-    private const double LeastAirMl = 2.0;
-    private const double LeastMlPerBar = 0.05;
-
     private readonly double _strokeMl = Strokes.VolumeMl(machine);
     private readonly bool _pump = machine.Family == MachineFamily.HandPump;
     private double _leftMl = Strokes.VolumeMl(machine);
@@ -32,7 +27,7 @@ public sealed class StrokeDrive(Machine machine)
     /// <param name="seconds">Length of the step.</param>
     public double Next(double targetBar, double pressureBar, double puckMlPerS, double seconds)
     {
-        var give = Math.Max(LeastMlPerBar, Compliance.MlPerBar(Math.Max(LeastAirMl, machine.TrappedAirMl), pressureBar, Atmosphere.SeaLevelBar));
+        var give = Compliance.OfChamber(machine, pressureBar);
         var push = 0.0;
         if (_backSeconds > 0)
         {

@@ -21,22 +21,6 @@ public sealed record PracticeOverview(IReadOnlyList<LessonView> Lessons, string 
 /// <summary>Which lesson, with the feel of which machine; null for a portable lever.</summary>
 public sealed record PracticeRequest(string Lesson, int? MachineId);
 
-/// <summary>What the virtual lever's hand does, for its words and keys.</summary>
-public enum LeverControl
-{
-    /// <summary>More effort presses harder.</summary>
-    Press,
-
-    /// <summary>More effort presses harder, none lifts the lever and fills the group.</summary>
-    PressOrLift,
-
-    /// <summary>Held down it fills, let go the spring works.</summary>
-    HoldBack,
-
-    /// <summary>Up and down.</summary>
-    Pump,
-}
-
 /// <summary>A lesson about to be played.</summary>
 public sealed record PracticeView(
     string Id, LessonView Lesson, string MachineName, PracticeFrame Frame, PullPlan Plan, IReadOnlyList<PlanPoint> PlanCourse, double PlanSeconds,

@@ -11,9 +11,7 @@ namespace RuddySpring.Server.Practice;
 
 public static class PracticeEndpoints
 {
-    private const int WellPlayed = 75;
     private const int MostPlayed = 50;
-    private const double UsualDose = 15;
 
     public static void MapPractice(this IEndpointRouteBuilder api)
     {
@@ -43,8 +41,7 @@ public static class PracticeEndpoints
     private static async Task<PracticeOverview> OverviewAsync(RuddyContext db)
     {
         var views = await LessonsAsync(db);
-        var next = views.FirstOrDefault(l => l.Played.Count == 0 || l.Played.Max(p => p.Points) < WellPlayed) ?? views[^1];
-        return new(views, next.Key);
+        return new(views, Lessons.Next(key => views.Single(l => l.Key == key).Played.Select(p => (int?)p.Points).Max()).Key);
     }
 
     private static async Task<PracticeView> BeginAsync(PracticeRequest asked, PracticeDesk desk, RuddyContext db, TimeProvider time)
@@ -55,12 +52,12 @@ public static class PracticeEndpoints
             : null;
         var machine = lesson.On(chosen?.Spec ?? FamilyDefaults.Of(MachineFamily.PortableLever).Machine);
         var session = desk.Begin(lesson, new PracticeRun(lesson, machine, (ulong)time.GetTimestamp()));
-        var (course, seconds) = PlanCourse.Usual(lesson.Plan, machine, UsualDose, lesson.YieldGrams);
+        var (course, seconds) = PlanCourse.Usual(lesson.Plan, machine, lesson.DoseGrams, lesson.YieldGrams);
         var view = (await LessonsAsync(db)).Single(l => l.Key == lesson.Key);
         return new(
             session.Id, view, machine == chosen?.Spec ? chosen.Name : FamilyWords.Name(machine.Family), session.Frame(0, 0, whole: true),
             lesson.Plan, course, Math.Min(seconds, lesson.LongestSeconds), lesson.YieldGrams, machine.PressureBy == PressureBy.Arm ? machine.WillingForceKgf : null,
-            machine.PressureBy, Strokes.VolumeMl(machine), PlanReach.OverStroke(machine), Control(machine), Strokes.RhythmSeconds(machine));
+            machine.PressureBy, Strokes.VolumeMl(machine), PlanReach.OverStroke(machine), LeverControls.Of(machine), Strokes.RhythmSeconds(machine));
     }
 
     private static async Task<PracticeResult> EndAsync(string id, PracticeDesk desk, SteadyClock clock, RuddyContext db, TimeProvider time)
@@ -79,11 +76,9 @@ public static class PracticeEndpoints
             Score = score,
         });
         await db.SaveChangesAsync();
-        var all = Lessons.All.ToList();
-        var after = all.FindIndex(l => l.Key == session.Lesson.Key) + 1;
         return new(
             session.Lesson.Key, score, before.Count == 0 ? null : before.Max(p => p.Points), before.Count == 0 ? null : before[^1].Points,
-            after < all.Count ? all[after].Key : null, session.Run.Puck.ResistanceBarSPerMl / Lesson.DialledIn, record.TrueDropsSeconds,
+            Lessons.After(session.Lesson)?.Key, session.Run.Puck.ResistanceBarSPerMl / Lesson.DialledIn, record.TrueDropsSeconds,
             record.ChannelSeconds);
     }
 
@@ -95,11 +90,4 @@ public static class PracticeEndpoints
             l.Key, l.Name, l.Teaches, l.Why, [.. l.Scored.Keys], l.Family,
             [.. played[l.Key].TakeLast(MostPlayed).Select(p => new PlayedOnce(p.PlayedAt, p.Points))]))];
     }
-
-    private static LeverControl Control(Machine machine) => machine.PressureBy switch
-    {
-        PressureBy.Spring => LeverControl.HoldBack,
-        PressureBy.Strokes => LeverControl.Pump,
-        _ => machine.HasBoiler ? LeverControl.PressOrLift : LeverControl.Press,
-    };
 }

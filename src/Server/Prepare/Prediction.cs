@@ -63,11 +63,14 @@ public static class Prediction
         if (answer.Problems.Count > 0) return new(null, null);
         var sheet = answer.Sheet;
         var b = await ShotBelief.OfAsync(answer, db, time);
+        var (low, best, high) = b.Plan.LandingSeconds;
+        // the grind that is wanted is searched for beside the forecast: whoever types waits for both
+        var wanted = b.Grinder is null || b.Restricted
+            ? Task.FromResult<WantedResistance?>(null)
+            : Task.Run(() => WantedResistance.Of(b.UnitPuck, b.Plan, b.Machine, sheet.YieldGrams, low, best, high));
         var forecast = ShotForecast.Of(b.UnitPuck, b.Plan, b.Machine, sheet.YieldGrams, b.LogR10);
         var shot = Shot(forecast, b.Known.Count(s => s.Bag == b.BagId), b.Grinder is not null && sheet.GrindSetting is not null);
-        if (b.Grinder is null) return new(shot, null);
-        var (low, best, high) = b.Plan.LandingSeconds;
-        return new(shot, Advise(sheet, b, WantedResistance.Of(b.UnitPuck, b.Plan, b.Machine, sheet.YieldGrams, low, best, high), low, high));
+        return new(shot, b.Grinder is null ? null : Advise(sheet, b, await wanted, low, high));
     }
 
     /// <summary>The changes that land the sheet's shot, smallest first; none where it lands by itself. A search, so it has its own question.</summary>

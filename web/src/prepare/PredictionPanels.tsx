@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { api, data, type Schemas } from '../shared/api/client';
 import { Button, Figure, H2, Panel } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
@@ -14,15 +14,15 @@ type Change = Schemas['ChangeOf'];
 interface GrindProps {
   /** As the server has it. */
   sheet: Sheet;
-  /** As it is being typed, a moment ahead. */
-  typed: Sheet;
+  /** What has to stay, as it is being ticked, a moment ahead. */
+  locked: readonly Change[];
   scaleUnit: string | undefined;
   /** Takes what is advised into the sheet. */
   take: (part: Partial<Sheet>) => void;
 }
 
 /** What to set on the grinder, with the chance that it lands, and why. */
-export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
+export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, take }: GrindProps) {
   const units = useUnits();
   const queries = useQueryClient();
   const { view, known: predicted } = usePrediction(sheet);
@@ -72,7 +72,7 @@ export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
       <Box fontSize="14px" color={suggestion ? 'quiet' : 'text'}>
         {grind.sentences.join(' ')}
       </Box>
-      {(suggestion || landing.length > 0) && <Fixed locked={typed.locked ?? []} take={take} />}
+      {(suggestion || landing.length > 0) && <Fixed locked={locked} take={take} />}
       {landing.length > 0 ? (
         <Box mt="2" as="ul" style={{ listStyle: 'none' }} aria-label="Changes that land it">
           {landing.map((c) => (
@@ -103,7 +103,7 @@ export function GrindPanel({ sheet, typed, scaleUnit, take }: GrindProps) {
       )}
     </Panel>
   );
-}
+});
 
 const fixable: [Change, string][] = [
   ['Grind', 'grind'],
@@ -113,7 +113,7 @@ const fixable: [Change, string][] = [
 ];
 
 /** What has to stay as it is; the rest is solved for. */
-function Fixed({ locked, take }: { locked: readonly Change[]; take: GrindProps['take'] }) {
+const Fixed = memo(function Fixed({ locked, take }: { locked: readonly Change[]; take: GrindProps['take'] }) {
   return (
     <Flex as="fieldset" gap="4" rowGap="0" wrap="wrap" mt="3" align="center" border="0" p="0" minWidth={0}>
       <Box as="legend" fontSize="14px" fontWeight={650} float="left" pe="2">
@@ -132,13 +132,22 @@ function Fixed({ locked, take }: { locked: readonly Change[]; take: GrindProps['
       ))}
     </Flex>
   );
-}
+});
 
 /** The shot that the sheet would make, with a band that is honest about what is not known yet. */
-export function ShotPanel({ sheet }: { sheet: Sheet }) {
-  const [card, setCard] = useState(false);
+export const ShotPanel = memo(function ShotPanel({ sheet }: { sheet: Sheet }) {
   const shot = usePrediction(sheet).view?.shot;
-  if (!shot) return null;
+  return shot ? <PredictedShot shot={shot} yieldGrams={sheet.yieldGrams} /> : null;
+});
+
+interface PredictedShotProps {
+  shot: Schemas['PredictedShot'];
+  yieldGrams: number;
+}
+
+/** Drawn anew only when another shot is predicted. */
+const PredictedShot = memo(function PredictedShot({ shot, yieldGrams }: PredictedShotProps) {
+  const [card, setCard] = useState(false);
   return (
     <Panel order={6} aria-live="polite">
       <H2>The shot this would make</H2>
@@ -172,7 +181,7 @@ export function ShotPanel({ sheet }: { sheet: Sheet }) {
           </label>
         ))}
       </Flex>
-      {card ? <IndicatorCard shot={shot} /> : <PredictedChart shot={shot} yieldGrams={sheet.yieldGrams} />}
+      {card ? <IndicatorCard shot={shot} /> : <PredictedChart shot={shot} yieldGrams={yieldGrams} />}
       <Box fontSize="14px" color="quiet" mt="2">
         {shot.reachesYield
           ? ''
@@ -183,4 +192,4 @@ export function ShotPanel({ sheet }: { sheet: Sheet }) {
       </Box>
     </Panel>
   );
-}
+});

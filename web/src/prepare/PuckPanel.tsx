@@ -1,4 +1,5 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
+import { memo } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { Choice } from '../shared/ui/Choice';
@@ -6,27 +7,31 @@ import { NumberField } from '../shared/ui/NumberField';
 import { Field, H2, Panel, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { PuckSection } from './PuckSection';
+import { wrongIn } from './wrongIn';
 
 type Sheet = Schemas['Sheet'];
 type Preparation = Required<Schemas['Preparation']>;
 
 interface Props {
-  sheet: Sheet;
-  answer: Schemas['SheetAnswer'];
-  bench: Schemas['BenchView'];
+  family: Schemas['MachineFamily'] | undefined;
+  baskets: Schemas['BenchView']['baskets'];
+  basketId: number | null;
+  preparation: Schemas['Preparation'] | null;
+  fit: Schemas['PuckFit'] | null;
+  holderWord: string;
+  problems: readonly Schemas['SheetProblem'][];
   change: (part: Partial<Sheet>) => void;
-  wrong: (field: string) => string | undefined;
 }
 
 const none: Preparation = { misted: false, stirred: false, tapped: false, tampKgf: null, cover: 'Nothing', bottomless: false };
 
-/** Basket, headspace, and how the puck is prepared. */
-export function PuckPanel({ sheet, answer, bench, change, wrong }: Props) {
+/** Basket, headspace, and how the puck is prepared. Drawn anew only when one of them changes. */
+export const PuckPanel = memo(function PuckPanel(props: Props) {
+  const { family, baskets, basketId, preparation, fit, holderWord, problems, change } = props;
   const units = useUnits();
-  const prep = { ...none, ...sheet.preparation } as Preparation;
+  const prep = { ...none, ...preparation } as Preparation;
   const set = (part: Partial<Preparation>) => change({ preparation: { ...prep, ...part } });
   const force = units.of('kgf');
-  const family = bench.machines.find((m) => m.id === sheet.machineId)?.spec.family;
   const withHolder = family !== 'TwinArmBasket' && family !== 'HandPump';
   const tick = (label: string, key: 'misted' | 'stirred' | 'tapped') => (
     <label style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
@@ -46,8 +51,8 @@ export function PuckPanel({ sheet, answer, bench, change, wrong }: Props) {
         <Choice
           label="Basket"
           none={'the machine\u2019s own'}
-          options={bench.baskets}
-          value={sheet.basketId ?? null}
+          options={baskets}
+          value={basketId}
           onChange={(basketId) => change({ basketId })}
         />
         <Field label="On the puck">
@@ -64,7 +69,7 @@ export function PuckPanel({ sheet, answer, bench, change, wrong }: Props) {
           unit={force.unit}
           step={0.5}
           value={prep.tampKgf === null ? null : force.show(prep.tampKgf)}
-          problem={wrong('tampKgf')}
+          problem={wrongIn(problems, 'tampKgf')}
           hint={prep.tampKgf === null ? 'empty where nobody weighs it' : undefined}
           onChange={(v) => set({ tampKgf: v === null ? null : force.wire(v) })}
         />
@@ -84,17 +89,17 @@ export function PuckPanel({ sheet, answer, bench, change, wrong }: Props) {
         {tick('stirred', 'stirred')}
         {tick('tapped', 'tapped')}
       </Flex>
-      {answer.puck && (
+      {fit && (
         <Flex gap="4" align="center" mt="2">
-          <PuckSection fit={answer.puck} cover={prep.cover} />
-          <Box flex="1" color={answer.puck.headspace === 'TooMuch' ? 'oxide' : 'text'} role="status">
-            {answer.puck.sentence}
+          <PuckSection fit={fit} cover={prep.cover} />
+          <Box flex="1" color={fit.headspace === 'TooMuch' ? 'oxide' : 'text'} role="status">
+            {fit.sentence}
           </Box>
         </Flex>
       )}
       <Box fontSize="14px" color="quiet" mt="2">
-        {withHolder ? `${answer.holderWord} ` : ''}Schools differ on the tamp; what all agree on is doing it the same each time.{' '}
-        {bench.baskets.length === 0 && (
+        {withHolder ? `${holderWord} ` : ''}Schools differ on the tamp; what all agree on is doing it the same each time.{' '}
+        {baskets.length === 0 && (
           <Link to="/shelf" style={{ textDecoration: 'underline' }}>
             Add your baskets
           </Link>
@@ -102,4 +107,4 @@ export function PuckPanel({ sheet, answer, bench, change, wrong }: Props) {
       </Box>
     </Panel>
   );
-}
+});

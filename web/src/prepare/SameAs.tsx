@@ -1,18 +1,19 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Button, Input, Notice } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 
 interface Props {
-  answer: Schemas['SheetAnswer'];
-  forget: () => void;
+  lastTime: Schemas['LastTime'] | null;
+  since: Schemas['SinceShot'] | null;
+  change: (part: Partial<Schemas['Sheet']>) => void;
 }
 
 /** Start from a shot that was, and see what is no longer the same. */
-export function SameAs({ answer, forget }: Props) {
+export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Props) {
   const queries = useQueryClient();
   const [text, setText] = useState('');
   const same = useMutation({
@@ -23,7 +24,6 @@ export function SameAs({ answer, forget }: Props) {
       await queries.invalidateQueries({ queryKey: ['session'] });
     },
   });
-  const { lastTime: last, since } = answer;
   return (
     <Box fontSize="14px" mt="3">
       {last && (
@@ -87,7 +87,7 @@ export function SameAs({ answer, forget }: Props) {
             Start from it
           </Button>
           {since && (
-            <Button type="button" tone="quiet" onClick={forget}>
+            <Button type="button" tone="quiet" onClick={() => change({ sameAsShotId: null })}>
               Compare no more
             </Button>
           )}
@@ -100,4 +100,4 @@ export function SameAs({ answer, forget }: Props) {
       )}
     </Box>
   );
-}
+});

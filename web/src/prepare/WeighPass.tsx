@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { live, useLiveStatus } from '../shell/live';
 import { Button, Field, Figure, H2, Panel, Select } from '../shared/ui/elements';
@@ -8,8 +8,9 @@ import { number, useUnits } from '../shared/units/units';
 type Sheet = Schemas['Sheet'];
 
 interface Props {
-  sheet: Sheet;
-  answer: Schemas['SheetAnswer'];
+  doseGrams: number;
+  preparation: Sheet['preparation'];
+  waterGrams: number | null;
   hasBoiler: boolean;
   change: (part: Partial<Sheet>) => void;
 }
@@ -32,7 +33,7 @@ const words: Record<Step, { title: string; zero: string; then: string }> = {
 };
 
 /** One small scale does everything in turn: dose, tamp force, water in, cup. */
-export function WeighPass({ sheet, answer, hasBoiler, change }: Props) {
+export const WeighPass = memo(function WeighPass({ doseGrams, preparation, waterGrams, hasBoiler, change }: Props) {
   const units = useUnits();
   const { devices } = useLiveStatus();
   const scales = devices.filter((d) => !d.silent && d.latest.Weight !== undefined);
@@ -80,7 +81,7 @@ export function WeighPass({ sheet, answer, hasBoiler, change }: Props) {
   const take = () => {
     if (step === 'dose') change({ doseGrams: Math.round(weight * 10) / 10 });
     if (step === 'tamp')
-      change({ preparation: { ...sheet.preparation, tampKgf: Math.round(peak / 100) / 10 } as Sheet['preparation'] });
+      change({ preparation: { ...preparation, tampKgf: Math.round(peak / 100) / 10 } as Sheet['preparation'] });
     next();
   };
   const kgf = units.force(peak / 1000, 1);
@@ -111,9 +112,9 @@ export function WeighPass({ sheet, answer, hasBoiler, change }: Props) {
           unit="g"
           note={
             step === 'dose'
-              ? `the sheet says ${number(sheet.doseGrams, 1)} g`
-              : step === 'water' && answer.waterGrams !== null
-                ? `pour to ${number(answer.waterGrams, 0)} g${zero === null ? '' : `, ${number(answer.waterGrams - weight, 0)} g to go`}`
+              ? `the sheet says ${number(doseGrams, 1)} g`
+              : step === 'water' && waterGrams !== null
+                ? `pour to ${number(waterGrams, 0)} g${zero === null ? '' : `, ${number(waterGrams - weight, 0)} g to go`}`
                 : undefined
           }
         />
@@ -141,4 +142,4 @@ export function WeighPass({ sheet, answer, hasBoiler, change }: Props) {
       </Flex>
     </Panel>
   );
-}
+});

@@ -1,0 +1,59 @@
+import { Grid } from '@chakra-ui/react';
+import { memo } from 'react';
+import { Link } from 'react-router';
+import type { Schemas } from '../shared/api/client';
+import { Figure, H2, Panel } from '../shared/ui/elements';
+import { number, useUnits } from '../shared/units/units';
+import { Gauge } from './Gauge';
+
+interface Props {
+  answer: Schemas['SheetAnswer'];
+  hasBoiler: boolean;
+  pumps: boolean;
+}
+
+/** What comes of the sheet: ratio, water, how much of the machine it takes. Drawn anew only with a new answer. */
+export const AnswerPanel = memo(function AnswerPanel({ answer, hasBoiler, pumps }: Props) {
+  const units = useUnits();
+  const force = units.force(answer.handForceKgf, 0);
+  return (
+    <Panel order={5} aria-live="polite">
+      <H2>What comes of it</H2>
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="5">
+        <Figure label="Ratio, dose to yield" value={answer.ratio === null ? '\u2013' : `1 : ${number(answer.ratio, 2)}`} />
+        <Figure
+          label="Water at the puck"
+          value={units.temperature(answer.waterC).value}
+          unit={`\u00b1${units.temperatureStep(answer.waterPlusMinusC).value} ${units.temperature(0).unit}`}
+          colour="temperatureText"
+          note={
+            <Link to="/warm" style={{ textDecoration: 'underline' }}>
+              how it is warmed decides
+            </Link>
+          }
+        />
+        <Gauge
+          label={hasBoiler ? 'Water to move' : 'Water to pour'}
+          value={number(answer.waterGrams, 0)}
+          unit={`g${answer.waterMl !== null ? `, ${number(answer.waterMl, 0)} ml` : ''}`}
+          share={answer.waterGrams === null ? null : answer.waterGrams / answer.mostWaterGrams}
+          wholeLabel={`of ${number(answer.mostWaterGrams, 0)} g`}
+          bad={answer.waterGrams !== null && !answer.fits}
+        >
+          {units.sentence(answer.fitSentence)}
+          {answer.strokes !== null && answer.strokes > 1 ? ` ${answer.strokes} ${pumps ? 'pump strokes' : 'strokes'}.` : ''}
+        </Gauge>
+        <Gauge
+          label={`Hand force at ${units.pressure(answer.peakBar, 1).value} ${units.pressureUnit}`}
+          value={force.value}
+          unit={answer.handForceKgf === null ? '' : force.unit}
+          share={answer.handForceKgf === null ? null : answer.handForceKgf / answer.willingForceKgf}
+          wholeLabel={answer.handForceKgf === null ? '' : `of ${units.force(answer.willingForceKgf).value} ${force.unit}`}
+          bad={answer.handForceKgf !== null && answer.handForceKgf > answer.willingForceKgf}
+        >
+          {units.sentence(answer.forceSentence)}
+        </Gauge>
+      </Grid>
+    </Panel>
+  );
+});

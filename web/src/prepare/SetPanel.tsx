@@ -1,0 +1,99 @@
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { memo } from 'react';
+import type { Schemas } from '../shared/api/client';
+import { NumberField } from '../shared/ui/NumberField';
+import { Button, H2, Notice, Panel } from '../shared/ui/elements';
+import { number } from '../shared/units/units';
+import { SameAs } from './SameAs';
+import { wrongIn } from './wrongIn';
+
+type Change = (part: Partial<Schemas['Sheet']>) => void;
+
+interface Props {
+  doseGrams: number;
+  yieldGrams: number;
+  grindSetting: number | null;
+  grinder: Schemas['GrinderView'] | undefined;
+  ratios: readonly Schemas['RatioView'][];
+  lastTime: Schemas['LastTime'] | null;
+  since: Schemas['SinceShot'] | null;
+  problems: readonly Schemas['SheetProblem'][];
+  /** Why what was typed did not reach the server. */
+  failure: string | null;
+  change: Change;
+}
+
+/** The numbers to set, large enough to read with a portafilter in the hand. Drawn anew only when one of them changes. */
+export const SetPanel = memo(function SetPanel(props: Props) {
+  const { doseGrams, yieldGrams, grindSetting, grinder, ratios, lastTime, since, problems, failure, change } = props;
+  return (
+    <Panel order={2}>
+      <H2>Set</H2>
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3">
+        <NumberField
+          label="Dose"
+          unit="g"
+          big
+          value={doseGrams}
+          step={0.1}
+          problem={wrongIn(problems, 'doseGrams')}
+          onChange={(v) => change({ doseGrams: v ?? 0 })}
+        />
+        <NumberField
+          label="Yield"
+          unit="g"
+          big
+          value={yieldGrams}
+          step={1}
+          problem={wrongIn(problems, 'yieldGrams')}
+          onChange={(v) => change({ yieldGrams: v ?? 0 })}
+        />
+        <NumberField
+          label="Grind"
+          unit={grinder?.scaleUnit}
+          big
+          value={grindSetting}
+          step={grinder?.step ?? 1}
+          digits={2}
+          problem={wrongIn(problems, 'grindSetting')}
+          hint={grinder ? (grinder.finerIsLower ? 'smaller is finer' : 'larger is finer') : undefined}
+          onChange={(v) => change({ grindSetting: v })}
+        />
+      </Grid>
+      <Ratios ratios={ratios} yieldGrams={yieldGrams} change={change} />
+      <SameAs lastTime={lastTime} since={since} change={change} />
+      {failure && (
+        <Box mt="2">
+          <Notice role="alert">{failure}</Notice>
+        </Box>
+      )}
+    </Panel>
+  );
+});
+
+interface RatiosProps {
+  ratios: readonly Schemas['RatioView'][];
+  yieldGrams: number;
+  change: Change;
+}
+
+/** The yields that the schools ask of this roast. */
+const Ratios = memo(function Ratios({ ratios, yieldGrams, change }: RatiosProps) {
+  if (ratios.length === 0) return null;
+  return (
+    <Flex gap="2" wrap="wrap" mt="3" role="group" aria-label="Ratios for this roast">
+      {ratios.map((r) => (
+        <Button
+          key={r.school}
+          disabled={!r.fits}
+          aria-pressed={yieldGrams === r.yieldGrams}
+          title={r.fits ? r.why : 'more than this machine gives from this dose'}
+          onClick={() => change({ yieldGrams: r.yieldGrams })}
+          fontWeight={yieldGrams === r.yieldGrams ? 700 : 400}
+        >
+          {r.school} 1 : {r.ratio}, {number(r.yieldGrams, 0)} g
+        </Button>
+      ))}
+    </Flex>
+  );
+});
