@@ -9,6 +9,23 @@ import { test as base, expect, type Page } from '@playwright/test';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
 const program = (name: string) => join(root, 'src', name, 'bin', 'Release', 'net10.0', `RuddySpring.${name}.dll`);
 
+export interface Machine {
+  id: number;
+  name: string;
+  start: { yieldGrams: number } & Record<string, unknown>;
+}
+
+export const families = [
+  'BoilerDirect',
+  'BoilerSpring',
+  'PortableLever',
+  'HeatedGroup',
+  'TwinArmBasket',
+  'TwinArmChamber',
+  'SteppedLever',
+  'HandPump',
+];
+
 /** A household of its own: the real server with the sample in a fresh folder, and instruments if wanted. */
 export class Household {
   private readonly folder = mkdtempSync(join(tmpdir(), 'ruddy-e2e-'));
@@ -122,6 +139,23 @@ export async function live(page: Page, name: string): Promise<number> {
 /** No pull is left over from an earlier test. */
 export async function clearPull(page: Page) {
   while ((await page.request.post('/api/pull/discard')).ok());
+}
+
+/** A machine with its family's numbers, but for what is said otherwise, on the sheet; made where there is none of that name yet. */
+export async function onTheSheet(page: Page, family: string, name: string, otherwise: object = {}): Promise<Machine> {
+  const machines = async () => (await (await page.request.get('/api/bench')).json()).machines as Machine[];
+  if (!(await machines()).some((m) => m.name === name)) {
+    const starts = (await (await page.request.get('/api/machines/starts')).json()) as {
+      start: { defaults: { family: string } };
+    }[];
+    const { start } = starts.find((s) => s.start.defaults.family === family)!;
+    const made = await page.request.post('/api/bench/machines', { data: { name, spec: { ...start.defaults, ...otherwise } } });
+    expect(made.ok(), await made.text()).toBe(true);
+  }
+  const machine = (await machines()).find((m) => m.name === name)!;
+  const kept = await page.request.put('/api/prepare', { data: { ...machine.start, machineId: machine.id } });
+  expect(kept.ok(), await kept.text()).toBe(true);
+  return machine;
 }
 
 /** A number field set by typing. */

@@ -115,6 +115,29 @@ test('a pump is practised by its rhythm, on any screen', async ({ page }, info) 
   }
 });
 
+/** A finger that goes up and down on the pad; the highest pressure that the screen shows meanwhile. */
+async function pumpByThumb(page: Page, box: { x: number; y: number; height: number }) {
+  const cdp = await page.context().newCDPSession(page);
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', share?: number) =>
+    cdp.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: share === undefined ? [] : [{ x: box.x + 60, y: box.y + box.height * share }],
+    });
+  let most = 0;
+  await touch('touchStart', 0.05);
+  for (let i = 0; i < 16; i++) {
+    for (const share of [0.3, 0.6, 0.95]) await touch('touchMove', share);
+    await page.waitForTimeout(250);
+    most = Math.max(most, await live(page, 'pressure'));
+    for (const share of [0.6, 0.3, 0.05]) await touch('touchMove', share);
+    await page.waitForTimeout(250);
+  }
+  await touch('touchEnd');
+  // the page stays where it is under the finger
+  expect(await page.evaluate(() => window.scrollY)).toBe(0);
+  return most;
+}
+
 async function pump(page: Page, home: Household, phone: boolean) {
   await page.goto(`${home.url}/practice`);
   await expectNoSidewaysScroll(page);
@@ -128,6 +151,8 @@ async function pump(page: Page, home: Household, phone: boolean) {
     // the pad is under the thumb without scrolling
     expect(box.y + box.height).toBeLessThanOrEqual(844);
     expect(box.height).toBeGreaterThanOrEqual(180);
+    const most = await pumpByThumb(page, box);
+    expect(most).toBeGreaterThan(0.2);
     await page.getByRole('button', { name: 'Give up' }).click();
     await expect(page.getByRole('button', { name: /^Begin/ })).toBeVisible();
     return;

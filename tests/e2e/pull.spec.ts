@@ -1,47 +1,21 @@
 import type { Page } from '@playwright/test';
-import { clearPull, expect, expectAccessible, expectNoSidewaysScroll, Household, live, test } from './bench';
-
-interface Start {
-  defaults: { family: string };
-}
-interface Machine {
-  id: number;
-  name: string;
-  start: { yieldGrams: number } & Record<string, unknown>;
-}
-
-const families = [
-  'BoilerDirect',
-  'BoilerSpring',
-  'PortableLever',
-  'HeatedGroup',
-  'TwinArmBasket',
-  'TwinArmChamber',
-  'SteppedLever',
-  'HandPump',
-];
-
-/** A machine of a family on the sheet, with its own plan and usual dose. */
-async function onTheSheet(page: Page, family: string): Promise<Machine> {
-  const machines = async () => (await (await page.request.get('/api/bench')).json()).machines as Machine[];
-  const name = `Trial ${family}`;
-  if (!(await machines()).some((m) => m.name === name)) {
-    const starts = (await (await page.request.get('/api/machines/starts')).json()) as { start: Start }[];
-    const { start } = starts.find((s) => s.start.defaults.family === family)!;
-    const made = await page.request.post('/api/bench/machines', { data: { name, spec: start.defaults } });
-    expect(made.ok(), await made.text()).toBe(true);
-  }
-  const machine = (await machines()).find((m) => m.name === name)!;
-  const kept = await page.request.put('/api/prepare', { data: { ...machine.start, machineId: machine.id } });
-  expect(kept.ok(), await kept.text()).toBe(true);
-  return machine;
-}
+import {
+  clearPull,
+  expect,
+  expectAccessible,
+  expectNoSidewaysScroll,
+  families,
+  Household,
+  live,
+  onTheSheet,
+  test,
+} from './bench';
 
 for (const family of families) {
   test(`a whole pull on a ${family} from the first check to the shot`, async ({ page }, info) => {
     test.skip(info.project.name === 'phone' && family !== 'PortableLever', 'the same pull on the wide screen is enough');
     await clearPull(page);
-    const machine = await onTheSheet(page, family);
+    const machine = await onTheSheet(page, family, `Trial ${family}`);
     await page.goto('/pull');
     await expect(page.getByText(/The holder is fully seated and locked/)).toBeVisible();
     await expect(page.getByText(/The cup stands under it/)).toBeVisible();
@@ -147,21 +121,97 @@ test('an instrument that goes away and comes back, a second tab, and a server th
   }
 });
 
+/** A gauge in a page of its own, twenty samples a second, with a clock that can be set. */
+async function gauge(page: Page, url: string) {
+  const bench = await page.context().newPage();
+  await bench.goto(`${url}/api/household`);
+  await bench.evaluate(
+    (to) =>
+      new Promise<void>((sending) => {
+        const device = new WebSocket(to);
+        const world = window as unknown as { clock: number };
+        world.clock = 1000;
+        device.onopen = () => {
+          device.send('{"hello":"ruddy-line/1","device":"Shelf gauge","channels":{"pressure":"bar"}}\n');
+          setInterval(() => {
+            world.clock += 0.05;
+            device.send(`{"t":${world.clock.toFixed(3)},"pressure":${(3 + Math.sin(world.clock)).toFixed(2)}}\n`);
+          }, 50);
+          sending();
+        };
+      }),
+    `${url.replace('http', 'ws')}/instruments`,
+  );
+  return { setClock: (by: number) => bench.evaluate((s) => void ((window as unknown as { clock: number }).clock += s), by) };
+}
+
+test('a tablet that sleeps misses nothing, and a clock that is set back is told and bridged', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'once is enough');
+  const home = new Household();
+  try {
+    await home.open(1);
+    const device = await gauge(page, home.url);
+    await page.goto(`${home.url}/pull`);
+    await page.getByRole('button', { name: /make ready/ }).click();
+    await expect.poll(() => live(page, 'seconds'), { timeout: 15_000 }).toBeGreaterThan(2);
+    const told = () =>
+      page.getByTestId('trace-pressure').evaluate((p) => Number((p as unknown as SVGPathElement).dataset.points));
+    const before = await told();
+
+    // asleep: nothing runs in the page until it wakes
+    const cdp = await page.context().newCDPSession(page);
+    await cdp.send('Page.setWebLifecycleState', { state: 'frozen' });
+    await new Promise((woken) => setTimeout(woken, 4000));
+    await cdp.send('Page.setWebLifecycleState', { state: 'active' });
+    await expect.poll(told).toBeGreaterThan(before + 70);
+
+    await device.setClock(-600);
+    await expect(page.getByText(/Shelf gauge: its clock was set back. Less than a second/)).toBeVisible();
+    await device.setClock(3600);
+    const seconds = await live(page, 'seconds');
+    await expect.poll(() => live(page, 'seconds')).toBeGreaterThan(seconds + 1);
+    expect(await live(page, 'seconds')).toBeLessThan(60);
+    await page.getByRole('button', { name: /^Stop/ }).click();
+    await expect(page).toHaveURL(/\/taste\/\d+/, { timeout: 15_000 });
+    // the caution stands where the holder comes off
+    await expect(page.getByText(/sprays hot grounds/)).toBeVisible();
+    await expect(page.getByText(/its clock was set back/)).toBeVisible();
+    const id = /\/taste\/(\d+)/.exec(page.url())![1];
+    const csv = await (await page.request.get(`${home.url}/api/shots/${id}/trace.csv`)).text();
+    const times = csv
+      .trim()
+      .split('\n')
+      .slice(1)
+      .map((line) => Number(line.split(',')[0]))
+      .filter(Number.isFinite);
+    expect(times.length).toBeGreaterThan(150);
+    const gaps = times.slice(1).map((t, i) => t - times[i]!);
+    expect(Math.max(...gaps)).toBeLessThan(1);
+  } finally {
+    await home.close();
+  }
+});
+
 test('two brewers have a pull each, and two tabs on one end together', async ({ page }, info) => {
   test.skip(info.project.name === 'phone', 'once is enough');
   await clearPull(page);
   await clearPull(page);
-  await onTheSheet(page, 'PortableLever');
+  await onTheSheet(page, 'PortableLever', 'Trial PortableLever');
   await page.goto('/pull');
   await page.getByRole('button', { name: /make ready/ }).click();
   await expect(page.getByTestId('sentence')).toBeVisible();
   const first = page.url();
-  await onTheSheet(page, 'BoilerSpring');
+  await onTheSheet(page, 'BoilerSpring', 'Trial BoilerSpring');
   const other = await page.context().newPage();
   await other.goto('/pull?ready');
   const tabs = other.getByRole('navigation', { name: 'Pulls under way' });
   await expect(tabs.getByRole('link')).toHaveCount(2);
   await expect(tabs.getByRole('link', { name: /Trial BoilerSpring/ })).toHaveAttribute('aria-current', 'page');
+  // the instruments tell of the first pull until one is given to this
+  const use = other.getByRole('button', { name: 'Use it for this pull' });
+  await expect(use).toHaveCount(3);
+  await use.last().click();
+  await expect(use).toHaveCount(2);
   await other.getByRole('button', { name: 'Not now' }).click();
   await other.goto(first);
   await expect.poll(() => live(other, 'grams'), { timeout: 60_000 }).toBeGreaterThan(2);
@@ -174,7 +224,7 @@ test('two brewers have a pull each, and two tabs on one end together', async ({ 
 test('the pull can be read from two metres, in light and dark, and by everyone', async ({ page }, info) => {
   test.skip(info.project.name === 'phone', 'a phone is held in the hand');
   await clearPull(page);
-  await onTheSheet(page, 'PortableLever');
+  await onTheSheet(page, 'PortableLever', 'Trial PortableLever');
   for (const scheme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme: scheme });
     await page.goto('/pull');
@@ -199,4 +249,65 @@ test('the pull can be read from two metres, in light and dark, and by everyone',
     await clearPull(page);
     await page.goto('about:blank');
   }
+});
+
+/** Puts an ear into the page: the strongest pitch of what goes to the loudspeaker, fifty times a second. */
+async function listen(page: Page) {
+  await page.addInitScript(() => {
+    const heard: number[] = [];
+    (window as unknown as { heard: number[] }).heard = heard;
+    const connect = AudioNode.prototype.connect as (this: AudioNode, to: AudioNode) => AudioNode;
+    const ears = new Map<BaseAudioContext, AnalyserNode>();
+    AudioNode.prototype.connect = function (this: AudioNode, to: AudioNode) {
+      const { context } = this;
+      if (to === context.destination) {
+        if (!ears.has(context)) {
+          const ear = context.createAnalyser();
+          ear.fftSize = 4096;
+          ear.smoothingTimeConstant = 0;
+          ears.set(context, ear);
+          const bins = new Float32Array(ear.frequencyBinCount);
+          setInterval(() => {
+            ear.getFloatFrequencyData(bins);
+            const loudest = bins.indexOf(Math.max(...bins));
+            if (bins[loudest]! > -50) heard.push((loudest * context.sampleRate) / ear.fftSize);
+          }, 20);
+        }
+        connect.call(this, ears.get(context)!);
+      }
+      return connect.call(this, to);
+    } as typeof AudioNode.prototype.connect;
+  });
+  const pitches = () => page.evaluate(() => (window as unknown as { heard: number[] }).heard.splice(0));
+  return { pitches };
+}
+
+test('the pull can be heard, each thing by a tone of its own, and not where sound is off', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'once is enough');
+  await clearPull(page);
+  await onTheSheet(page, 'PortableLever', 'Trial PortableLever');
+  const { pitches } = await listen(page);
+  await page.goto('/pull');
+  await page.getByRole('button', { name: 'Full', exact: true }).click();
+  await page.getByRole('button', { name: /make ready/ }).click();
+  await expect.poll(() => live(page, 'grams'), { timeout: 60_000 }).toBeGreaterThan(4);
+  const near = (all: number[], hertz: number) => all.filter((f) => Math.abs(f - hertz) < 16).length;
+  const begun = await pitches();
+  expect(near(begun, 440)).toBeGreaterThan(0); // the lever moves
+  expect(near(begun, 880)).toBeGreaterThan(1); // first drops, twice
+  await expect(page.getByTestId('sentence')).toHaveAttribute('data-kind', 'Stop', { timeout: 60_000 });
+  await page.waitForTimeout(1200);
+  const ended = await pitches();
+  expect(near(ended, 784)).toBeGreaterThan(10); // stop, the long one
+  // easing slides from 660 down to 392
+  expect(near(ended, 600) + near(ended, 560) + near(ended, 500)).toBeGreaterThan(0);
+  await page.getByRole('button', { name: /^Stop/ }).click();
+  await expect(page).toHaveURL(/\/taste\/\d+/, { timeout: 15_000 });
+
+  await page.goto('/pull');
+  await page.getByRole('button', { name: 'Sound off' }).click();
+  await page.getByRole('button', { name: /make ready/ }).click();
+  await expect.poll(() => live(page, 'grams'), { timeout: 60_000 }).toBeGreaterThan(2);
+  expect(await pitches()).toEqual([]);
+  await clearPull(page);
 });

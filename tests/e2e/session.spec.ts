@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, expectNoSidewaysScroll, test } from './bench';
+import { expect, expectAccessible, expectNoSidewaysScroll, families, onTheSheet, test } from './bench';
 
 const title = (page: Page) => page.getByTestId('step-title');
 const done = (page: Page) => page.getByRole('button', { name: /^(Done|Begin) \(T\)$/ });
@@ -169,6 +169,89 @@ test('temperature by pressure on the spring machine', async ({ page }) => {
   await page.getByRole('textbox', { name: 'Water wanted at the puck' }).fill('104');
   await expect(page.getByText(/cannot be had here/)).toBeVisible();
   await expect(page.getByRole('img', { name: /Gauge pressure and water level/ })).toBeVisible();
+  await leave(page);
+});
+
+for (const family of families) {
+  test(`a session on a ${family} from the plan to the end`, async ({ page }, info) => {
+    test.skip(info.project.name === 'phone' && family !== 'HeatedGroup', 'one of them is enough on the phone');
+    await page.request.post('/api/session/end');
+    await onTheSheet(page, family, `Morning ${family}`);
+    await page.goto('/warm');
+    const planned = page.getByRole('list', { name: 'Planned steps' });
+    await expect(planned.getByText('Pull 1')).toBeVisible();
+    await expect(page.getByText(/Last drink ready at/)).toBeVisible();
+    await page.getByRole('button', { name: 'Keep this plan' }).click();
+    let cautions = 0;
+    for (let i = 0; i < 40; i++) {
+      if (await page.getByRole('heading', { name: 'All done' }).isVisible()) break;
+      const before = await title(page).textContent();
+      cautions += await page.getByText(/^Caution/).count();
+      const label = await done(page).textContent();
+      await done(page).click();
+      if (label?.startsWith('Done')) await expect(title(page).filter({ hasText: new RegExp(`^${before}$`) })).toHaveCount(0);
+      else await expect(page.getByRole('button', { name: 'Done (T)' })).toBeVisible();
+    }
+    await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible();
+    expect(cautions).toBeGreaterThan(0);
+    await page.getByRole('button', { name: 'End the session' }).first().click();
+    await leave(page);
+  });
+}
+
+test('the lamp alone: what it means is asked once, and on, off and a sizzling drop are readings', async ({ page }, info) => {
+  await page.request.post('/api/session/end');
+  const name = `Lamp only ${info.project.name}`;
+  await onTheSheet(page, 'BoilerDirect', name, { reads: ['Lamp'], lamp: 'Unknown' });
+  await page.goto('/warm');
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(title(page)).toHaveText('Fill the boiler');
+  // before it was switched on there is nothing to read
+  await page.getByRole('button', { name: 'A drop sizzles' }).click();
+  await expect(page.getByText(/lies before the machine was switched on/)).toBeVisible();
+  await ago(page, 15);
+  await done(page).click();
+  await expect(title(page)).toHaveText('Switch on');
+  await ago(page, 15);
+  await done(page).click();
+  await expect(title(page)).toHaveText('Bleed the false pressure');
+
+  const readings = page.getByRole('list', { name: 'Readings' });
+  await expect(page.getByText('What does a lit lamp mean on yours?')).toBeVisible();
+  await page.getByRole('button', { name: 'It heats' }).click();
+  await expect(page.getByText('What does a lit lamp mean on yours?')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Lamp off' }).click();
+  await expect(readings.getByText('lamp off')).toBeVisible();
+  await page.getByRole('button', { name: 'Lamp on' }).click();
+  await expect(readings.getByText('lamp on')).toBeVisible();
+  const group = page.getByText('Group now').locator('..');
+  const before = await group.textContent();
+  await page.getByRole('button', { name: 'A drop sizzles' }).click();
+  await expect(readings.getByText('a drop sizzles')).toBeVisible();
+  // a drop that sizzles says that it is hotter than was thought
+  await expect.poll(() => group.textContent()).not.toBe(before);
+  await readings.getByRole('button', { name: 'Forget a drop sizzles' }).click();
+  await expect(readings.getByText('a drop sizzles')).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByText('What does a lit lamp mean on yours?')).toHaveCount(0);
+  await leave(page);
+});
+
+test('more cups than a full boiler gives: refilled on the way, cooled and let down before', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'the same on a wide screen');
+  await page.request.post('/api/session/end');
+  await onTheSheet(page, 'BoilerDirect', 'Thirsty dipper');
+  await page.goto('/warm');
+  await page.getByRole('textbox', { name: 'Drinks' }).fill('12');
+  const planned = page.getByRole('list', { name: 'Planned steps' });
+  await expect(planned.getByText('Pull 12')).toBeVisible();
+  await expect(planned.getByText('Switch off and release the steam').first()).toBeVisible();
+  await expect(planned.getByText('Let it cool').first()).toBeVisible();
+  await expect(planned.getByText('Refill the boiler').first()).toBeVisible();
+  await expect(page.getByText(/The boiler has to be refilled on the way/)).toBeVisible();
+  const steps = await planned.getByRole('listitem').allTextContents();
+  const order = ['release the steam', 'Let it cool', 'Refill the boiler'].map((t) => steps.findIndex((s) => s.includes(t)));
+  expect(order).toEqual([...order].sort((a, b) => a - b));
   await leave(page);
 });
 

@@ -39,7 +39,8 @@ public sealed record CoachAdvice(AdviceKind Kind, string Sentence, double? HoldB
 /// <param name="StrokeShare">Share of the stroke under way that is used, 0 to 1.</param>
 /// <param name="Stroke">Which stroke, from 1.</param>
 /// <param name="MovedMl">Water that the piston has moved.</param>
+/// <param name="StrokeMl">Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of it.</param>
 /// <param name="Advice">What is not in the plan; null where all is well.</param>
 public sealed record CoachReading(
     double WantedFlowGramsPerS, double? HoldBar, bool FlowOutOfReach, double? HoldForceKgf, double? SecondsLeft, double GramsLeft,
-    double? NextCueSeconds, double StrokeShare, int Stroke, double MovedMl, CoachAdvice? Advice);
+    double? NextCueSeconds, double StrokeShare, int Stroke, double MovedMl, double StrokeMl, CoachAdvice? Advice);

@@ -16,12 +16,14 @@ public sealed class PlanHand(PlanFollower follower, Machine machine, double pres
     public const double LagSeconds = 0.3;
 
     private readonly StrokeDrive? _strokes = machine.PressureBy == PressureBy.Strokes ? new StrokeDrive(machine) : null;
-    private double _strokeFromMl = strokeFromMl;
     private double _stepSeconds;
     private double _followShare;
 
     /// <summary>Pressure in bar now.</summary>
     public double PressureBar { get; private set; } = pressureBar;
+
+    /// <summary>Water in ml that had moved when the stroke under way began.</summary>
+    public double StrokeFromMl { get; private set; } = strokeFromMl;
 
     /// <summary>Most that the machine would give now, bar.</summary>
     public double MostBar { get; private set; } = ShotSimulator.MostPressureBar(machine, 0);
@@ -37,8 +39,8 @@ public sealed class PlanHand(PlanFollower follower, Machine machine, double pres
         if (stepSeconds != _stepSeconds) (_stepSeconds, _followShare) = (stepSeconds, 1.0 - Math.Exp(-stepSeconds / LagSeconds));
         var target = factor * follower.TargetBar(now);
         var lifted = follower.Phase?.Move == PhaseMove.Lift;
-        if (lifted) _strokeFromMl = now.MovedMl;
-        MostBar = lifted ? machine.BoilerGaugeBar ?? PullPlan.PlanPressure.Max : ShotSimulator.MostPressureBar(machine, now.MovedMl - _strokeFromMl);
+        if (lifted) StrokeFromMl = now.MovedMl;
+        MostBar = lifted ? machine.BoilerGaugeBar ?? PullPlan.PlanPressure.Max : ShotSimulator.MostPressureBar(machine, now.MovedMl - StrokeFromMl);
         var limited = waterLeft ? Math.Min(target, MostBar) : 0.0;
         return PressureBar = _strokes?.Next(limited, PressureBar, puckMlPerS, stepSeconds) ?? PressureBar + ((limited - PressureBar) * _followShare);
     }

@@ -2,10 +2,10 @@ using RuddySpring.Core.Machines;
 
 namespace RuddySpring.Core.Pulls;
 
-/// <summary>One thing to make sure of before any pressure.</summary>
-/// <param name="Text">What to look at.</param>
+/// <summary>One thing to make sure of before or after the pressure.</summary>
+/// <param name="Text">What to look at, or to do.</param>
 /// <param name="IsCaution">Whether it can hurt.</param>
-public sealed record BeforePressure(string Text, bool IsCaution);
+public sealed record PullCheck(string Text, bool IsCaution);
 
 /// <summary>What the hand does on each family, in the trade's words (common practice).</summary>
 public static class PullWords
@@ -21,9 +21,9 @@ public static class PullWords
     };
 
     /// <summary>What to make sure of before any pressure, in order.</summary>
-    public static IReadOnlyList<BeforePressure> Before(Machine machine, bool screen)
+    public static IReadOnlyList<PullCheck> Before(Machine machine, bool screen)
     {
-        var list = new List<BeforePressure>
+        var list = new List<PullCheck>
         {
             new("The holder is fully seated and locked: one that is not comes off under pressure.", true),
             new(screen ? "The screen or paper lies on the puck." : "Nothing lies on the puck, as on the sheet; the shower screen is in.", false),
@@ -46,6 +46,32 @@ public static class PullWords
             _ => [new("The chamber is closed hand-tight and filled; let the pressure off before it is opened again.", true)],
         });
         list.Add(new("The cup stands under it.", false));
+        return list;
+    }
+
+    /// <summary>What to do once the hand has let go, in order, until the puck is out.</summary>
+    public static IReadOnlyList<PullCheck> After(Machine machine)
+    {
+        var list = new List<PullCheck> { new("Swap the cup: it drips on.", false) };
+        list.AddRange(machine.Family switch
+        {
+            MachineFamily.BoilerSpring =>
+            [
+                new("Keep a hand on the lever until the spring has run out and it stands still.", true),
+            ],
+            MachineFamily.BoilerDirect => [new("The lever stays up; what stood over the puck drains through it.", false)],
+            MachineFamily.SteppedLever => [new("Free the piston with the release move and bring the plunger back to its top.", false)],
+            MachineFamily.TwinArmBasket or MachineFamily.TwinArmChamber => [new("Press the water that is left into another cup, so that the puck comes out dry.", false)],
+            MachineFamily.HandPump => [new("Let the pressure off, then pump what is left into another cup.", false)],
+            _ => [new("Push the water that is left into another cup, so that the puck comes out dry.", false)],
+        });
+        if (machine.RestrictorBarS2PerMl2 > 0)
+            list.Add(new("A basket with a small hole holds its pressure for long: let it down gently.", true));
+        list.Add(new(
+            machine.Family is MachineFamily.HandPump or MachineFamily.TwinArmBasket
+                ? "Wait until the pressure is gone before you open it: opened under pressure it sprays hot grounds. The metal stays hot."
+                : "Wait until the pressure is gone, then turn the holder slowly: one taken off under pressure sprays hot grounds. The metal stays hot.",
+            true));
         return list;
     }
 }

@@ -10,10 +10,11 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="CupGrams">In the cup.</param>
 /// <param name="Strength">Of the cup so far, 0 to 1.</param>
 /// <param name="MovedMl">Water that has entered the puck, as the piston moved it.</param>
+/// <param name="StrokeMl">Water of the stroke under way, from where the lever was last up; of a pump's or stepped lever's pull all of it.</param>
 /// <param name="MostBar">Most that the machine would have given at that instant.</param>
 public readonly record struct SimulatedSample(
     double Seconds, double PressureBar, double FlowMlPerS, double CupGrams, double Strength, double MovedMl = 0,
-    double MostBar = 12);
+    double StrokeMl = 0, double MostBar = 12);
 
 /// <summary>A whole simulated shot.</summary>
 /// <param name="Samples">Ten a second.</param>
@@ -58,7 +59,7 @@ public static class ShotSimulator
         CupVolumes.Yield.Check(yieldGrams);
         var model = new PuckModel(puck);
         var hand = new PlanHand(new(plan.Checked(), yieldGrams, Strokes.VolumeMl(machine)), machine);
-        var samples = new List<SimulatedSample>(600) { new(0, 0, 0, 0, 0, 0, MostPressureBar(machine, 0)) };
+        var samples = new List<SimulatedSample>(600) { new(0, 0, 0, 0, 0, MostBar: MostPressureBar(machine, 0)) };
         var mostInflowMl = CupVolumes.MostPuckMl(machine);
         double? drops = null;
         var seconds = 0.0;
@@ -74,7 +75,7 @@ public static class ShotSimulator
             seconds = step * StepSeconds;
             if (drops is null && model.CupGrams >= FirstDropsGrams) drops = seconds;
             if (step % StepsASample == 0 || model.CupGrams >= yieldGrams)
-                samples.Add(new(seconds, pressure, result.OutflowMl / StepSeconds, model.CupGrams, model.Strength, model.InflowMl, hand.MostBar));
+                samples.Add(new(seconds, pressure, result.OutflowMl / StepSeconds, model.CupGrams, model.Strength, model.InflowMl, model.InflowMl - hand.StrokeFromMl, hand.MostBar));
             if (model.InflowMl >= mostInflowMl && pressure < 0.05) break;
         }
 

@@ -16,7 +16,10 @@ public sealed class Device(Hello hello)
     /// <summary>Consecutive bad lines after which the connection is closed.</summary>
     public const int MostBadLines = 100;
 
-    private const int BackwardsBeforeNewClock = 20;
+    // lines that were only held up on the way are not far behind; a clock that was set is, and is believed soon
+    private const double HeldUpSeconds = 5;
+    private const int HeldUpBeforeNewClock = 20;
+    private const int BackwardsBeforeNewClock = 5;
     private readonly Dictionary<Channel, double> _lastKept = [];
     private readonly List<string> _problems = [];
     private double _lastDeviceSeconds = double.NegativeInfinity;
@@ -24,6 +27,7 @@ public sealed class Device(Hello hello)
     private double _secondBegan;
     private int _inThisSecond;
     private int _backwards;
+    private double _lastBackwards = double.NegativeInfinity;
     private int _badInRow;
     private bool _thinned;
 
@@ -36,6 +40,9 @@ public sealed class Device(Hello hello)
 
     /// <summary>Samples kept so far.</summary>
     public long Samples { get; private set; }
+
+    /// <summary>How often its clock was set back and believed anew.</summary>
+    public int NewClocks { get; private set; }
 
     /// <summary>Lines that could not be used.</summary>
     public int BadLines { get; private set; }
@@ -121,12 +128,16 @@ public sealed class Device(Hello hello)
             return;
         }
 
-        if (++_backwards >= BackwardsBeforeNewClock)
+        // a clock that was set back goes on from there, line by line
+        _backwards = deviceSeconds > _lastBackwards || _backwards == 0 ? _backwards + 1 : 1;
+        _lastBackwards = deviceSeconds;
+        if (_backwards >= (_lastDeviceSeconds - deviceSeconds > HeldUpSeconds ? BackwardsBeforeNewClock : HeldUpBeforeNewClock))
         {
             _lastDeviceSeconds = deviceSeconds;
             _clock.Forget();
             _lastKept.Clear();
             _backwards = 0;
+            NewClocks++;
             Note("its clock started anew; readings are taken again.");
             return;
         }

@@ -50,6 +50,10 @@ public sealed class InstrumentDesk(SteadyClock clock)
         Changed?.Invoke(device.Name, $"{device.Name} went away. What it sent so far is kept.", true);
     }
 
+    /// <summary>A device's clock was set back while it was connected.</summary>
+    public void ClockSetBack(Device device) =>
+        Changed?.Invoke(device.Name, $"{device.Name}: its clock was set back. Less than a second of what it sent is missing.", true);
+
     /// <summary>Hands samples on.</summary>
     public void Deliver(string device, IReadOnlyList<TimedSample> samples) => Sampled?.Invoke(device, samples);
 

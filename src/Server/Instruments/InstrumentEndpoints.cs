@@ -175,7 +175,9 @@ public static class InstrumentEndpoints
                     return;
                 }
 
+                var clocks = _device.NewClocks;
                 samples.AddRange(_device.Take(line, desk.Now));
+                if (_device.NewClocks > clocks) desk.ClockSetBack(_device);
             }
             catch (LineProblemException problem)
             {

@@ -29,9 +29,10 @@ public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
 /// <summary>A shot whole.</summary>
 /// <param name="Basket">Name of its basket; empty for the machine's own.</param>
 /// <param name="Preparation">How the puck was prepared, in words; empty where nobody said.</param>
+/// <param name="After">What to do once the hand has let go; empty for a shot that was not pulled here.</param>
 public sealed record ShotView(
     ShotLine Shot, PullPlan Plan, Moments Moments, Moments Marked, Curves Curves, IReadOnlyList<ChannelOrigin> Origins, string Notices,
-    string Basket, string Preparation);
+    string Basket, string Preparation, IReadOnlyList<PullCheck> After);
 
 /// <summary>One thing that differs between the compared shots; a value a shot, null where it has none.</summary>
 public sealed record Difference(string Label, string Unit, IReadOnlyList<string?> Values);

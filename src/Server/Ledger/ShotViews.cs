@@ -45,7 +45,8 @@ public static class ShotViews
                 clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null,
                 shot.Source == ShotSource.Imported ? null : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, shot.Trace.Moments).Select(p => p.Bar), 2)),
             [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices,
-            shot.Basket?.Name ?? "", shot.Preparation?.InWords() ?? "");
+            shot.Basket?.Name ?? "", shot.Preparation?.InWords() ?? "",
+            shot.Source == ShotSource.Pulled && shot.Machine is { } machine ? PullWords.After(machine.Spec) : []);
     }
 
     /// <summary>The trace of a shot, which must have been loaded with it.</summary>

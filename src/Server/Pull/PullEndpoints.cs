@@ -20,6 +20,7 @@ namespace RuddySpring.Server.Pull;
 /// <param name="MachineName">Name of the machine.</param>
 /// <param name="MaxHandForceKgf">What the brewer is willing to use; null where the hand makes no pressure.</param>
 /// <param name="Before">What to make sure of before any pressure.</param>
+/// <param name="After">What to do once the hand has let go.</param>
 /// <param name="StrokeMl">Water of one stroke.</param>
 /// <param name="Reach">Most pressure over the stroke, for the indicator card.</param>
 /// <param name="NeedleToFollow">Whether it has a gauge that eyes can read.</param>
@@ -27,7 +28,7 @@ namespace RuddySpring.Server.Pull;
 /// <param name="WaterGrams">Water to pour or to move for the yield, where no scale meters the cup.</param>
 public sealed record PullView(
     LiveFrame Frame, Sheet Sheet, PullPlan Plan, IReadOnlyList<PlanPoint> PlanCourse, double PlanSeconds, string MachineName,
-    double? MaxHandForceKgf, IReadOnlyList<string> Cautions, IReadOnlyList<BeforePressure> Before, MachineFamily Family, PressureBy PressureBy,
+    double? MaxHandForceKgf, IReadOnlyList<string> Cautions, IReadOnlyList<PullCheck> Before, IReadOnlyList<PullCheck> After, MachineFamily Family, PressureBy PressureBy,
     double StrokeMl, IReadOnlyList<StrokeReach> Reach, double WaterGrams, bool NeedleToFollow, double? TickSeconds);
 
 /// <summary>An instrument for a pull.</summary>
@@ -87,7 +88,7 @@ public static class PullEndpoints
         return new(
             desk.WholeFrame(pull), sheet, plan, course, seconds, start.MachineName,
             machine.PressureBy == PressureBy.Arm ? machine.WillingForceKgf : null, cautions,
-            PullWords.Before(machine, sheet.Preparation?.Cover is PuckCover.Screen or PuckCover.Paper), machine.Family, machine.PressureBy,
+            PullWords.Before(machine, sheet.Preparation?.Cover is PuckCover.Screen or PuckCover.Paper), PullWords.After(machine), machine.Family, machine.PressureBy,
             Strokes.VolumeMl(machine), PlanReach.OverStroke(machine),
             CupVolumes.WaterGrams(machine, sheet.DoseGrams, sheet.YieldGrams), machine.Reads.Contains(Reads.Gauge), Strokes.RhythmSeconds(machine));
     }

@@ -69,27 +69,58 @@ public sealed class LineProtocolTests
         Assert.Equal(1, splitter.TooLong);
     }
 
-    [Fact]
-    public void A_clock_that_runs_backwards_loses_lines_and_a_new_clock_is_believed()
+    /// <summary>How many of the lines of a device, ten a second, are not kept.</summary>
+    private static int Lost(Device device, IEnumerable<double> deviceSeconds, double serverSeconds)
     {
-        var device = new Device(Gauge());
-        Assert.Single(device.Take("""{"t":100,"pressure":1}""", 10));
-        Assert.Contains("ran backwards", Assert.Throws<LineProblemException>(() => device.Take("""{"t":99,"pressure":1}""", 10.1)).Message, StringComparison.Ordinal);
-        for (var i = 0; i < 40; i++)
+        var lost = 0;
+        foreach (var t in deviceSeconds)
         {
+            serverSeconds += 0.1;
             try
             {
-                device.Take(FormattableString.Invariant($"{{\"t\":{1 + (i * 0.1)},\"pressure\":2}}"), 11 + (i * 0.1));
+                var kept = device.Take(FormattableString.Invariant($"{{\"t\":{t:0.###},\"pressure\":2}}"), serverSeconds);
+                Assert.Equal(serverSeconds, kept[0].ServerSeconds, 0.15);
             }
             catch (LineProblemException)
             {
-                // the first twenty are not believed
+                lost++;
             }
         }
 
+        return lost;
+    }
+
+    [Theory]
+    [InlineData(-3600)] // set back by an hour
+    [InlineData(-100)]  // started anew
+    [InlineData(-6)]
+    public void A_clock_that_is_set_back_loses_less_than_a_second(double jump)
+    {
+        var device = new Device(Gauge());
+        Assert.Equal(0, Lost(device, Enumerable.Range(0, 30).Select(i => 5000 + (i * 0.1)), 10));
+        Assert.InRange(Lost(device, Enumerable.Range(30, 60).Select(i => 5000 + jump + (i * 0.1)), 13), 1, 9);
+        Assert.Equal(1, device.NewClocks);
         Assert.Contains(device.Problems, p => p.Contains("started anew", StringComparison.Ordinal));
-        var kept = device.Take("""{"t":6,"pressure":3}""", 16);
-        Assert.Equal(16, kept[0].ServerSeconds, 0.2);
+    }
+
+    [Theory]
+    [InlineData(3600)]
+    [InlineData(2)]
+    public void A_clock_that_is_set_forward_loses_nothing(double jump)
+    {
+        var device = new Device(Gauge());
+        Assert.Equal(0, Lost(device, Enumerable.Range(0, 30).Select(i => 5000 + (i * 0.1)), 10));
+        Assert.Equal(0, Lost(device, Enumerable.Range(30, 60).Select(i => 5000 + jump + (i * 0.1)), 13));
+    }
+
+    [Fact]
+    public void Lines_that_were_held_up_on_the_way_are_left_out_and_the_clock_is_believed_as_before()
+    {
+        var device = new Device(Gauge());
+        Lost(device, Enumerable.Range(0, 30).Select(i => 100 + (i * 0.1)), 10);
+        Assert.Equal(10, Lost(device, Enumerable.Range(0, 10).Select(i => 101 + (i * 0.1)), 13));
+        Assert.Contains("ran backwards", device.Problems[^1], StringComparison.Ordinal);
+        Assert.Equal(0, device.NewClocks);
     }
 
     [Fact]

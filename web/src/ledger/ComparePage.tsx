@@ -2,13 +2,28 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api, data } from '../shared/api/client';
-import { Field, H2, PageTitle, Panel, Reading, Select, Waiting } from '../shared/ui/elements';
+import { Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
+import { comparisonOf } from './comparison';
 import { letterOf, Overlay, type Against, type From } from './Overlay';
 
-const Cell = chakra('td', { base: { px: '3', py: '1', textAlign: 'end', verticalAlign: 'top' } });
-const Head = chakra('th', {
-  base: { px: '3', py: '1', fontWeight: 500, color: 'quiet', textAlign: 'start', verticalAlign: 'top' },
+// one styled element for the whole table: twenty shots have some hundred cells
+const Differences = chakra('table', {
+  base: {
+    borderCollapse: 'collapse',
+    minWidth: 'min(100%, 520px)',
+    '& th, & td': { px: '3', py: '1', verticalAlign: 'top' },
+    '& th': { fontWeight: 500, color: 'quiet', textAlign: 'start' },
+    '& thead th': { color: 'text', textAlign: 'end' },
+    '& td': {
+      textAlign: 'end',
+      fontStretch: '78%',
+      fontWeight: 600,
+      fontVariantNumeric: 'tabular-nums',
+      fontFeatureSettings: '"tnum"',
+    },
+    '& td:last-child': { textAlign: 'start', fontSize: '13px', fontWeight: 400, fontStretch: '100%', color: 'quiet' },
+    '& tbody tr': { borderTopWidth: '1px', borderColor: 'hairline' },
+  },
 });
 
 /** Shots over each other, and a table of only what differs. */
@@ -17,11 +32,7 @@ export default function ComparePage() {
   const ids = params.get('ids') ?? '';
   const [against, setAgainst] = useState<Against>('seconds');
   const [from, setFrom] = useState<From>('lever');
-  const { data: comparison, error } = useQuery({
-    queryKey: ['compare', ids],
-    queryFn: () => data(api.GET('/api/shots/compare', { params: { query: { ids } } })),
-    retry: false,
-  });
+  const { data: comparison, error } = useQuery(comparisonOf(ids));
 
   return (
     <>
@@ -69,40 +80,36 @@ export default function ComparePage() {
           </Panel>
           <Panel overflowX="auto" tabIndex={0} role="region" aria-label="What differs">
             <H2>What differs</H2>
-            <chakra.table borderCollapse="collapse" minWidth="min(100%, 520px)">
+            <Differences>
               <thead>
                 <tr>
-                  <Head scope="col">
+                  <th scope="col">
                     <chakra.span srOnly>Measure</chakra.span>
-                  </Head>
+                  </th>
                   {comparison.shots.map((s, i) => (
-                    <Head key={s.shot.id} scope="col" textAlign="end" color="text">
+                    <th key={s.shot.id} scope="col">
                       <Link to={`/taste/${s.shot.id}`} style={{ textDecoration: 'underline' }}>
                         {letterOf(i)}, shot {s.shot.id}
                       </Link>
-                    </Head>
+                    </th>
                   ))}
-                  <Head scope="col">
+                  <th scope="col">
                     <chakra.span srOnly>Unit</chakra.span>
-                  </Head>
+                  </th>
                 </tr>
               </thead>
               <tbody>
                 {comparison.differences.map((d) => (
-                  <chakra.tr key={d.label} borderTopWidth="1px" borderColor="hairline">
-                    <Head scope="row">{d.label}</Head>
+                  <tr key={d.label}>
+                    <th scope="row">{d.label}</th>
                     {d.values.map((value, i) => (
-                      <Cell key={i}>
-                        <Reading style={{ whiteSpace: 'normal' }}>{value || '\u2013'}</Reading>
-                      </Cell>
+                      <td key={i}>{value || '\u2013'}</td>
                     ))}
-                    <Head as="td" fontSize="13px">
-                      {d.unit}
-                    </Head>
-                  </chakra.tr>
+                    <td>{d.unit}</td>
+                  </tr>
                 ))}
               </tbody>
-            </chakra.table>
+            </Differences>
             {comparison.same.length > 0 && (
               <Box mt="4" fontSize="14px" color="quiet" maxWidth="90ch">
                 The same, near enough: {comparison.same.join('; ')}.

@@ -1,24 +1,16 @@
-import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
+import { Box, Flex, Grid } from '@chakra-ui/react';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, sentenceOf } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
-import { SmallTrace } from '../shared/plot/SmallTrace';
 import { Choice } from '../shared/ui/Choice';
-import { Button, Field, Input, Notice, PageTitle, Panel, Reading, Waiting } from '../shared/ui/elements';
-import { number, useUnits } from '../shared/units/units';
+import { Button, Field, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { ShotTable } from './ShotTable';
+import { comparisonOf } from './comparison';
 
 const size = 40;
 const likings = [2, 3, 4, 5].map((n) => ({ id: n, name: `${n} of 5` }));
-const cell = { px: '2', py: '1.5', textAlign: 'start', verticalAlign: 'middle' } as const;
-const Th = chakra('th', {
-  base: { ...cell, fontSize: '13px', color: 'quiet', fontWeight: 500, whiteSpace: 'nowrap', lineHeight: 1.15 },
-});
-const Td = chakra('td', { base: cell });
-
-const day = (iso: string) => new Date(iso).toLocaleDateString([], { day: 'numeric', month: 'short' });
-const time = (iso: string) => new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
 
 /** Every shot, newest first, with its small trace; search, filter, pin two or more and lay them over each other. */
 export default function LedgerPage() {
@@ -60,7 +52,12 @@ export default function LedgerPage() {
       set(value);
       setPage(0);
     };
-  const pin = (id: number) => setPinned((now) => (now.includes(id) ? now.filter((n) => n !== id) : [...now, id]));
+  const pin = useCallback(
+    (id: number) => setPinned((now) => (now.includes(id) ? now.filter((n) => n !== id) : [...now, id])),
+    [],
+  );
+  const open = useCallback((id: number) => void navigate(`/taste/${id}`), [navigate]);
+  useReadyToCompare(pinned);
   const pages = found ? Math.max(1, Math.ceil(found.total / size)) : 1;
 
   return (
@@ -106,7 +103,7 @@ export default function LedgerPage() {
               </Link>
             </Box>
           ) : (
-            <ShotTable shots={found.shots} pinned={pinned} pin={pin} open={(id) => void navigate(`/taste/${id}`)} />
+            <ShotTable shots={found.shots} pinned={pinned} pin={pin} open={open} />
           )}
         </Panel>
       )}
@@ -158,151 +155,19 @@ export default function LedgerPage() {
   );
 }
 
-interface TableProps {
-  shots: readonly Schemas['ShotLine'][];
-  pinned: readonly number[];
-  pin: (id: number) => void;
-  open: (id: number) => void;
-}
+const pauseMs = 150;
 
-function ShotTable({ shots, pinned, pin, open }: TableProps) {
-  const units = useUnits();
-  const wide = { base: 'none', lg: 'table-cell' } as const;
-  const middle = { base: 'none', md: 'table-cell' } as const;
-  return (
-    <chakra.table width="100%" borderCollapse="collapse" tableLayout="auto">
-      <thead>
-        <tr>
-          <Th scope="col">
-            <chakra.span srOnly>Compare</chakra.span>
-          </Th>
-          <Th scope="col">Shot</Th>
-          <Th scope="col">Trace</Th>
-          <Th scope="col" display={middle}>
-            Coffee and machine
-          </Th>
-          <Th scope="col" display={wide}>
-            Grind
-          </Th>
-          <Th scope="col" textAlign="end">
-            In, out
-            <br />g
-          </Th>
-          <Th scope="col" textAlign="end" display={middle}>
-            Ratio
-            <br />1 :
-          </Th>
-          <Th scope="col" textAlign="end">
-            Time
-            <br />s
-          </Th>
-          <Th scope="col" textAlign="end" display={wide}>
-            Drops
-            <br />s
-          </Th>
-          <Th scope="col" textAlign="end" display={wide}>
-            Peak
-            <br />
-            {units.pressureUnit}
-          </Th>
-          <Th scope="col" textAlign="end" display={wide}>
-            Flow
-            <br />
-            g/s
-          </Th>
-          <Th scope="col" textAlign="end" display={middle}>
-            R10
-            <br />
-            bar s/ml
-          </Th>
-          <Th scope="col" display={middle}>
-            Taste
-          </Th>
-        </tr>
-      </thead>
-      <tbody>
-        {shots.map((s) => (
-          <chakra.tr
-            key={s.id}
-            borderTopWidth="1px"
-            borderColor="hairline"
-            cursor="pointer"
-            _hover={{ bg: 'page' }}
-            onClick={(e) => {
-              if (!(e.target as HTMLElement).closest('a, input, label')) open(s.id);
-            }}
-          >
-            <Td>
-              <chakra.label display="grid" placeItems="center" width="32px" height="44px" cursor="pointer">
-                <input
-                  type="checkbox"
-                  checked={pinned.includes(s.id)}
-                  onChange={() => pin(s.id)}
-                  aria-label={`Compare shot ${s.id}`}
-                  style={{ width: 24, height: 24, accentColor: 'var(--rs-colors-oxide)' }}
-                />
-              </chakra.label>
-            </Td>
-            <Td whiteSpace="nowrap">
-              <Link to={`/taste/${s.id}`} style={{ fontWeight: 650, textDecoration: 'underline', textUnderlineOffset: '3px' }}>
-                {s.id}
-              </Link>
-              <Box fontSize="13px" color="quiet" lineHeight={1.2}>
-                {day(s.pulledAt)}
-                <br />
-                {time(s.pulledAt)}
-              </Box>
-            </Td>
-            <Td>
-              <SmallTrace pressure={s.smallPressure} weight={s.smallWeight} width={96} height={42} />
-              <Box display={{ base: 'block', md: 'none' }} fontSize="13px" color="quiet" lineHeight={1.25}>
-                {[s.bag || 'beans not noted', s.source === 'Imported' ? 'imported' : ''].filter(Boolean).join(', ')}
-              </Box>
-            </Td>
-            <Td display={middle}>
-              <Box lineHeight={1.25}>{s.bag || 'beans not noted'}</Box>
-              <Box fontSize="13px" color="quiet" lineHeight={1.25}>
-                {[s.machine, s.brewer, s.source === 'Imported' ? 'imported' : ''].filter(Boolean).join(', ')}
-              </Box>
-            </Td>
-            <Td display={wide} whiteSpace="nowrap">
-              <Reading>{s.grindSetting ?? '\u2013'}</Reading>{' '}
-              <chakra.span fontSize="13px" color="quiet">
-                {s.grindSetting !== null ? s.scaleUnit : ''}
-              </chakra.span>
-            </Td>
-            <Td textAlign="end" whiteSpace="nowrap">
-              <Reading>
-                {number(s.doseGrams, 1)}, {number(s.measures.cupGrams, 1)}
-              </Reading>
-            </Td>
-            <Td textAlign="end" display={middle}>
-              <Reading>{number(s.measures.ratio, 2)}</Reading>
-            </Td>
-            <Td textAlign="end">
-              <Reading>{number(s.measures.secondsFromPressure, 0)}</Reading>
-            </Td>
-            <Td textAlign="end" display={wide}>
-              <Reading>{number(s.measures.secondsToDrops, 0)}</Reading>
-            </Td>
-            <Td textAlign="end" display={wide}>
-              <Reading>{units.pressure(s.measures.peakBar, 1).value}</Reading>
-            </Td>
-            <Td textAlign="end" display={wide}>
-              <Reading>{number(s.measures.meanFlowGramsPerS, 2)}</Reading>
-            </Td>
-            <Td textAlign="end" display={middle}>
-              <Reading>{number(s.measures.r10, 1)}</Reading>
-            </Td>
-            <Td display={middle} maxWidth="190px">
-              <Box lineHeight={1.25}>{s.taste.liking !== null ? `${s.taste.liking} of 5` : 'not tasted'}</Box>
-              <Box fontSize="13px" color="quiet" truncate>
-                {s.taste.words}
-              </Box>
-            </Td>
-          </chakra.tr>
-        ))}
-      </tbody>
-    </chakra.table>
-  );
+/** Two shots that are ticked will be compared: page and answer are fetched meanwhile. */
+function useReadyToCompare(pinned: readonly number[]) {
+  const queries = useQueryClient();
+  const ids = pinned.join(',');
+  const many = pinned.length > 1;
+  useEffect(() => {
+    if (!many) return;
+    const timer = setTimeout(() => {
+      void import('./ComparePage');
+      void queries.prefetchQuery(comparisonOf(ids));
+    }, pauseMs);
+    return () => clearTimeout(timer);
+  }, [queries, ids, many]);
 }

@@ -119,12 +119,7 @@ export default function PreparePage() {
             hasBoiler={hasBoiler}
             change={change}
           />
-          <GrindPanel
-            sheet={answer.sheet}
-            locked={sheet.locked ?? nothing}
-            scaleUnit={grinder?.scaleUnit}
-            take={change}
-          />
+          <GrindPanel sheet={answer.sheet} locked={sheet.locked ?? nothing} scaleUnit={grinder?.scaleUnit} take={change} />
           <AnswerPanel answer={answer} hasBoiler={hasBoiler} pumps={machine?.spec.family === 'HandPump'} />
           <BeforePressure cautions={answer.cautions} />
         </Column>

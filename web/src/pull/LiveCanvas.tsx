@@ -1,14 +1,15 @@
 import { Box } from '@chakra-ui/react';
-import { useEffect, useId, useRef } from 'react';
+import { useId, useRef } from 'react';
 import { Frame, Hatch } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
-import { bandPath, linear, path, type Point } from '../shared/plot/scale';
+import { bandPath, linear, path, thinned, type Point } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
 import type { Recording } from './Recording';
 import type { Instrument } from './instrument';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 import { planAhead } from './planAhead';
+import { useLiveDrawing } from './useLiveDrawing';
 
 interface Props {
   view: Instrument;
@@ -43,49 +44,33 @@ export function LiveCanvas({ view, recording, height }: Props) {
   const g = linear([0, Math.ceil((view.yieldGrams * 1.2) / 10) * 10], [height - 34, split + 28]);
   const q = linear([0, 3], [height - 34, split + 28]);
 
-  useEffect(() => {
-    if (width === 0) return;
-    let scheduled = 0;
-
-    const draw = () => {
-      scheduled = 0;
-      // a pull that outgrows the axis pushes its beginning out to the left
-      const held = recording;
-      const now = held.last.reading?.seconds ?? 0;
-      const shift = Math.max(0, now - longest * 0.96);
-      const sx = (v: number) => x(v - shift);
-      const shown = (points: Point[]) => (shift > 0 ? points.filter((p) => p[0] >= shift) : points);
-      pressurePath.current?.setAttribute(
-        'd',
-        path(shown(held.pressure), sx, (v) => y(Math.max(0, v * f))),
-      );
-      weightPath.current?.setAttribute(
-        'd',
-        path(shown(held.weight), sx, (v) => g(Math.max(0, v))),
-      );
-      flowPath.current?.setAttribute(
-        'd',
-        path(shown(held.flow), sx, (v) => q(Math.min(3, v))),
-      );
-      const ahead = planAhead(view.planCourse, held.phaseBegan, held.last.reading?.phaseIndex ?? 0, now);
-      const course = [...shown(held.targets), ...ahead]
-        .filter((p) => p[0] - shift <= longest)
-        .map(([px, py]) => [px, py * f] as Point);
-      band.current?.setAttribute('d', bandPath(course, view.plan.bandBar * f, sx, y));
-    };
-
-    const hear = () => {
-      scheduled ||= requestAnimationFrame(draw);
-    };
-    draw();
-    const stop = view.listen(hear);
-    return () => {
-      stop();
-      cancelAnimationFrame(scheduled);
-    };
-    // the scales follow from width, height and view
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [view, recording, width, height, f]);
+  useLiveDrawing(view, () => {
+    // a pull that outgrows the axis pushes its beginning out to the left
+    const held = recording;
+    const now = held.last.reading?.seconds ?? 0;
+    const shift = Math.max(0, now - longest * 0.96);
+    const sx = (v: number) => x(v - shift);
+    const shown = (points: readonly Point[]) => thinned(points, shift > 0 ? shift : -Infinity, longest / (right - left));
+    pressurePath.current?.setAttribute(
+      'd',
+      path(shown(held.pressure), sx, (v) => y(Math.max(0, v * f))),
+    );
+    // how many samples have reached the screen, also of those that the axis has left behind
+    if (pressurePath.current) pressurePath.current.dataset.points = String(held.pressure.length);
+    weightPath.current?.setAttribute(
+      'd',
+      path(shown(held.weight), sx, (v) => g(Math.max(0, v))),
+    );
+    flowPath.current?.setAttribute(
+      'd',
+      path(shown(held.flow), sx, (v) => q(Math.min(3, v))),
+    );
+    const ahead = planAhead(view.planCourse, held.phaseBegan, held.last.reading?.phaseIndex ?? 0, now);
+    const course = [...shown(held.targets), ...ahead]
+      .filter((p) => p[0] - shift <= longest)
+      .map(([px, py]) => [px, py * f] as Point);
+    band.current?.setAttribute('d', bandPath(course, view.plan.bandBar * f, sx, y));
+  });
 
   return (
     <Box ref={ref} minWidth={0} height={`${height}px`}>

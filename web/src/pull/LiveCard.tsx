@@ -1,19 +1,21 @@
 import { Box } from '@chakra-ui/react';
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
+import { cardPaths } from '../shared/plot/card';
 import { Frame } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
 import { linear, path, roundUp, type Point } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
+import { useLiveDrawing } from './useLiveDrawing';
 import type { Recording } from './Recording';
 import type { Instrument } from './instrument';
 
-/** Pressure at the moments at which the water moved is known: pairs of ml and bar. */
-export function cardPoints(pressure: readonly (readonly number[])[], moved: readonly (readonly number[])[]): Point[] {
+/** Pressure at the moments at which the stroke's water is known: pairs of ml and bar. */
+export function cardPoints(pressure: readonly (readonly number[])[], stroke: readonly (readonly number[])[]): Point[] {
   const points: Point[] = [];
   let at = 0;
-  for (const [seconds, ml] of moved) {
+  for (const [seconds, ml] of stroke) {
     while (at + 1 < pressure.length && pressure[at + 1]![0]! <= seconds!) at++;
     const p = pressure[at];
     if (p && p[0]! <= seconds!) points.push([ml!, p[1]!]);
@@ -22,8 +24,8 @@ export function cardPoints(pressure: readonly (readonly number[])[], moved: read
 }
 
 /**
- * The indicator card while it is drawn: pressure against the water that the piston has moved. A free spring runs down a straight line;
- * the area is work.
+ * The indicator card while it is drawn: pressure against the water of the stroke. A free spring runs down a straight line; the
+ * area is work.
  */
 export function LiveCard({ view, recording, height }: { view: Instrument; recording: Recording; height: number }) {
   const [ref, width] = useWidth<HTMLDivElement>();
@@ -37,28 +39,12 @@ export function LiveCard({ view, recording, height }: { view: Instrument; record
   const y = linear([0, 10 * f], [bottom, top]);
   const spring = view.pressureBy === 'Spring';
 
-  useEffect(() => {
-    if (width === 0) return;
-    let scheduled = 0;
-    const draw = () => {
-      scheduled = 0;
-      const points = cardPoints(recording.pressure, recording.moved).map(([ml, bar]) => [ml, Math.max(0, bar) * f] as Point);
-      const d = path(points, x, y);
-      line.current?.setAttribute('d', d);
-      const last = points.at(-1);
-      area.current?.setAttribute('d', last ? `${d}L${x(last[0])} ${y(0)}L${x(points[0]![0])} ${y(0)}Z` : '');
-    };
-    draw();
-    const stop = view.listen(() => {
-      scheduled ||= requestAnimationFrame(draw);
-    });
-    return () => {
-      stop();
-      cancelAnimationFrame(scheduled);
-    };
-    // the scales follow from width, height and view
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [view, recording, width, height, f]);
+  useLiveDrawing(view, () => {
+    const points = cardPoints(recording.pressure, recording.stroke).map(([ml, bar]) => [ml, Math.max(0, bar) * f] as Point);
+    const paths = cardPaths(points, x, y);
+    line.current?.setAttribute('d', paths.line);
+    area.current?.setAttribute('d', paths.area);
+  });
 
   return (
     <Box ref={ref} minWidth={0} height={`${height}px`}>
@@ -67,7 +53,7 @@ export function LiveCard({ view, recording, height }: { view: Instrument; record
           width={width}
           height={height}
           role="img"
-          aria-label="Indicator card: pressure against water moved"
+          aria-label="Indicator card: pressure against the water of the stroke"
           style={{ display: 'block' }}
         >
           <Frame
@@ -79,7 +65,7 @@ export function LiveCard({ view, recording, height }: { view: Instrument; record
             y={y}
             yLabel={`Pressure, ${units.pressureUnit}`}
             yColour={quantity.pressure.text}
-            xLabel="water the piston has moved, ml"
+            xLabel={view.pressureBy === 'Strokes' ? 'water moved, ml' : 'water of the stroke, ml'}
           >
             {view.pressureBy !== 'Strokes' && (
               <path

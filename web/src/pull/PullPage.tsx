@@ -6,7 +6,7 @@ import { api, data, sentenceOf } from '../shared/api/client';
 import { Button, Caution, Notice, PageTitle, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { useLiveStatus } from '../shell/live';
-import { BeforeList } from './BeforeList';
+import { CheckList } from './CheckList';
 import { InstrumentScreen } from './InstrumentScreen';
 import { Instruments } from './Instruments';
 import { Needle } from './Needle';
@@ -92,7 +92,7 @@ export default function PullPage() {
             {view.machineName}: {number(view.sheet.doseGrams, 1)} g to {number(view.sheet.yieldGrams, 0)} g,{' '}
             {view.plan.name.toLowerCase()}.
           </PageTitle>
-          <BeforeList before={view.before} />
+          <CheckList title="Before any pressure" checks={view.before} />
           <Grid gap="2" mt="2">
             {view.cautions.map((c) => (
               <Caution key={c}>{c}</Caution>
@@ -115,7 +115,13 @@ export default function PullPage() {
           <InstrumentScreen
             view={instrument}
             taken={276 + (needle ? 80 : 0) + (status.pulls.length > 1 ? 56 : 0)}
-            instead={stage === 'Ready' ? <BeforeList before={view.before} /> : undefined}
+            instead={
+              stage === 'Ready' ? (
+                <CheckList title="Before any pressure" checks={view.before} />
+              ) : stage === 'Settling' ? (
+                <CheckList title="Now" checks={view.after} />
+              ) : undefined
+            }
           />
           {needle && <Needle pullId={id} />}
           <PullKeys pull={pull} ready={makeReady} />

@@ -8,7 +8,7 @@ const frame = (seconds: number, phaseIndex: number, pressure: number[][]) =>
     pressure,
     weight: [],
     flow: [],
-    moved: [],
+    stroke: [],
     reading: { seconds, phaseIndex, targetBar: 3 },
   }) as unknown as LiveFrame;
 

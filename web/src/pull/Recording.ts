@@ -10,7 +10,7 @@ export class Recording {
   readonly pressure: Point[];
   readonly weight: Point[];
   readonly flow: Point[];
-  readonly moved: Point[];
+  readonly stroke: Point[];
   readonly targets: Point[] = [];
   readonly phaseBegan = new Map<number, number>();
   last: LiveFrame;
@@ -20,7 +20,7 @@ export class Recording {
     this.pressure = points(first.pressure);
     this.weight = points(first.weight);
     this.flow = points(first.flow);
-    this.moved = points(first.moved);
+    this.stroke = points(first.stroke);
   }
 
   hear(frame: LiveFrame) {
@@ -28,7 +28,7 @@ export class Recording {
     this.pressure.push(...points(frame.pressure));
     this.weight.push(...points(frame.weight));
     this.flow.push(...points(frame.flow));
-    this.moved.push(...points(frame.moved));
+    this.stroke.push(...points(frame.stroke));
     const reading = frame.reading;
     if (!reading || frame.stage !== 'Running') return;
     if (!this.phaseBegan.has(reading.phaseIndex)) this.phaseBegan.set(reading.phaseIndex, reading.seconds);

@@ -6,6 +6,7 @@ import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
+import { CheckList } from '../pull/CheckList';
 import { MomentsForm } from './MomentsForm';
 import { ShotMeasures } from './ShotMeasures';
 import { TasteForm } from './TasteForm';
@@ -19,6 +20,9 @@ const origins = {
 } as const;
 
 const sources = { Pulled: 'pulled here', Imported: 'imported', MadeUp: 'made up for the sample household' };
+
+const freshMs = 5 * 60_000;
+const justPulled = (at: string) => Date.now() - new Date(at).getTime() < freshMs;
 
 /** One shot: its trace, what the trace says, and how it tasted. */
 export default function TastePage() {
@@ -88,6 +92,11 @@ export default function TastePage() {
         {view.basket ? ` Basket: ${view.basket}.` : ''}
         {view.preparation ? ` Puck: ${view.preparation}.` : ''}
       </PageTitle>
+      {justPulled(shot.pulledAt) && view.after.length > 0 && (
+        <Panel mb="4">
+          <CheckList title="Before the holder comes off" checks={view.after} />
+        </Panel>
+      )}
       {bin.error && <Notice role="alert">{sentenceOf(bin.error)}</Notice>}
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="4" alignItems="start">
         <Grid gap="4">

@@ -1,5 +1,5 @@
-import { describe, expect, it } from 'vitest';
-import { bandPath, evenly, linear, path, roundUp } from './scale';
+import { describe, expect, it, test } from 'vitest';
+import { bandPath, evenly, linear, path, roundUp, firstFrom, thinned } from './scale';
 
 const same = (v: number) => v;
 
@@ -51,4 +51,29 @@ describe('plot kit', () => {
     expect(roundUp(31, 10, 20)).toBe(40);
     expect(linear([0, 10], [100, 0])(5)).toBe(50);
   });
+});
+
+test('the first point from a value on', () => {
+  const points = [0, 1, 2, 2, 5].map((x) => [x, 0] as const);
+  expect([-1, 0, 0.5, 2, 3, 5, 6].map((x) => firstFrom(points, x))).toEqual([0, 0, 1, 2, 4, 4, 5]);
+  expect(firstFrom([], 3)).toBe(0);
+});
+
+test('thinned points keep every spike and the newest', () => {
+  const points = Array.from({ length: 3000 }, (_, i) => [i * 0.02, i === 1503 ? 40 : Math.sin(i / 50)] as const);
+  const thin = thinned(points, -Infinity, 0.1);
+  expect(thin.length).toBeLessThanOrEqual(1201);
+  expect(thin.length).toBeGreaterThan(500);
+  expect(Math.max(...thin.map((p) => p[1]))).toBe(40);
+  expect(thin.at(-1)).toBe(points.at(-1));
+  expect(thin.every((p, i) => i === 0 || p[0] > thin[i - 1]![0])).toBe(true);
+});
+
+test('thinning is the same wherever the axis begins', () => {
+  const points = Array.from({ length: 500 }, (_, i) => [i * 0.02, Math.sin(i)] as const);
+  const whole = thinned(points, -Infinity, 0.1);
+  // but for the bucket that the axis cuts
+  expect(thinned(points, 4.03, 0.1).filter((p) => p[0] >= 4.1)).toEqual(whole.filter((p) => p[0] >= 4.1));
+  expect(thinned(points, 4.03, 0.1).every((p) => p[0] >= 4.03)).toBe(true);
+  expect(thinned([], 0, 0.1)).toEqual([]);
 });

@@ -37,6 +37,44 @@ export function evenly(values: readonly number[] | null | undefined, step: numbe
   return points;
 }
 
+/** Index of the first point at or after a value of x, of points in its order. */
+export function firstFrom(points: readonly Point[], x: number): number {
+  let low = 0;
+  let high = points.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (points[middle]![0] < x) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/**
+ * The points from a value of x on, as many as a screen can show: of each bucket the lowest and the highest in their order, and the newest
+ * of all. Buckets begin at multiples of their width, so that a line that moves along does not flicker.
+ */
+export function thinned(points: readonly Point[], from: number, bucket: number): Point[] {
+  const bucketOf = (x: number) => Math.floor(x / bucket + 1e-6);
+  const thin: Point[] = [];
+  let index = firstFrom(points, from);
+  while (index < points.length) {
+    const number = bucketOf(points[index]![0]);
+    let low = index;
+    let high = index;
+    let next = index + 1;
+    for (; next < points.length && bucketOf(points[next]![0]) === number; next++) {
+      if (points[next]![1] < points[low]![1]) low = next;
+      if (points[next]![1] > points[high]![1]) high = next;
+    }
+    thin.push(points[Math.min(low, high)]!);
+    if (low !== high) thin.push(points[Math.max(low, high)]!);
+    index = next;
+  }
+  const newest = points.at(-1);
+  if (newest && newest[0] >= from && thin.at(-1) !== newest) thin.push(newest);
+  return thin;
+}
+
 /** A round upper end for an axis. */
 export function roundUp(value: number, step: number, least: number): number {
   return Math.max(least, Math.ceil(value / step) * step);

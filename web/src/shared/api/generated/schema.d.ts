@@ -2912,13 +2912,6 @@ export interface components {
             name: string;
             spec: components["schemas"]["Basket"];
         };
-        /** @description One thing to make sure of before any pressure. */
-        BeforePressure: {
-            /** @description What to look at. */
-            text: string;
-            /** @description Whether it can hurt. */
-            isCaution: boolean;
-        };
         /** @description What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's temperature. */
         BehindTheGauge: {
             /**
@@ -3142,6 +3135,11 @@ export interface components {
              * @description Water that the piston has moved.
              */
             movedMl: number;
+            /**
+             * Format: double
+             * @description Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of it.
+             */
+            strokeMl: number;
             advice: null | components["schemas"]["CoachAdvice"];
         };
         /**
@@ -3782,8 +3780,8 @@ export interface components {
             weight: number[][];
             /** @description The live flow at the end of each frame, g/s. */
             flow: number[][];
-            /** @description Water that the piston has moved at the end of each frame, ml. */
-            moved: number[][];
+            /** @description And of the water in the stroke under way, ml. */
+            stroke: number[][];
             /** @description The devices; null when nothing about them changed. */
             devices: null | components["schemas"]["DeviceView"][];
             /** @description All pulls under way; null when nothing about them changed. */
@@ -4417,8 +4415,11 @@ export interface components {
             flowMlPerS: number;
             /** Format: double */
             cupGrams: number;
-            /** Format: double */
-            movedMl: number;
+            /**
+             * Format: double
+             * @description Water moved in the stroke under way, for the indicator card.
+             */
+            strokeMl: number;
         };
         /** @description The shot that the sheet makes, with a band that eight shots in ten should lie in. */
         PredictedShot: {
@@ -4543,11 +4544,6 @@ export interface components {
             flowMlPerS: number;
             /**
              * Format: double
-             * @description Water the piston has moved.
-             */
-            movedMl: number;
-            /**
-             * Format: double
              * @description Most the machine gives then.
              */
             mostBar: number;
@@ -4602,6 +4598,13 @@ export interface components {
              * @description The puck after the shot, 5 to 80 g.
              */
             wetGrams: number;
+        };
+        /** @description One thing to make sure of before or after the pressure. */
+        PullCheck: {
+            /** @description What to look at, or to do. */
+            text: string;
+            /** @description Whether it can hurt. */
+            isCaution: boolean;
         };
         /** @description One of the pulls under way. */
         PullInHand: {
@@ -4711,7 +4714,9 @@ export interface components {
             maxHandForceKgf: null | number;
             cautions: string[];
             /** @description What to make sure of before any pressure. */
-            before: components["schemas"]["BeforePressure"][];
+            before: components["schemas"]["PullCheck"][];
+            /** @description What to do once the hand has let go. */
+            after: components["schemas"]["PullCheck"][];
             family: components["schemas"]["MachineFamily"];
             pressureBy: components["schemas"]["PressureBy"];
             /**
@@ -5146,6 +5151,8 @@ export interface components {
             basket: string;
             /** @description How the puck was prepared, in words; empty where nobody said. */
             preparation: string;
+            /** @description What to do once the hand has let go; empty for a shot that was not pulled here. */
+            after: components["schemas"]["PullCheck"][];
         };
         /** @description What is no longer as it was in the shot that the sheet started from. */
         SinceShot: {
