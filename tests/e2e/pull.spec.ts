@@ -129,12 +129,16 @@ async function gauge(page: Page, url: string) {
     (to) =>
       new Promise<void>((sending) => {
         const device = new WebSocket(to);
-        const world = window as unknown as { clock: number };
+        const world = window as unknown as { clock: number; pause: number };
         world.clock = 1000;
+        world.pause = 0;
+        let last = performance.now();
         device.onopen = () => {
           device.send('{"hello":"ruddy-line/1","device":"Shelf gauge","channels":{"pressure":"bar"}}\n');
           setInterval(() => {
-            world.clock += 0.05;
+            world.clock += (performance.now() - last) / 1000;
+            world.pause = Math.max(world.pause, (performance.now() - last) / 1000);
+            last = performance.now();
             device.send(`{"t":${world.clock.toFixed(3)},"pressure":${(3 + Math.sin(world.clock)).toFixed(2)}}\n`);
           }, 50);
           sending();
@@ -142,7 +146,10 @@ async function gauge(page: Page, url: string) {
       }),
     `${url.replace('http', 'ws')}/instruments`,
   );
-  return { setClock: (by: number) => bench.evaluate((s) => void ((window as unknown as { clock: number }).clock += s), by) };
+  return {
+    longestPause: () => bench.evaluate(() => (window as unknown as { pause: number }).pause),
+    setClock: (by: number) => bench.evaluate((s) => void ((window as unknown as { clock: number }).clock += s), by),
+  };
 }
 
 test('a tablet that sleeps misses nothing, and a clock that is set back is told and bridged', async ({ page }, info) => {
@@ -186,7 +193,8 @@ test('a tablet that sleeps misses nothing, and a clock that is set back is told 
       .filter(Number.isFinite);
     expect(times.length).toBeGreaterThan(150);
     const gaps = times.slice(1).map((t, i) => t - times[i]!);
-    expect(Math.max(...gaps)).toBeLessThan(1);
+    // less than a second more than the device itself was silent, on a machine that is busy with other tests
+    expect(Math.max(...gaps)).toBeLessThan(1 + (await device.longestPause()));
   } finally {
     await home.close();
   }

@@ -180,7 +180,7 @@ for (const family of families) {
     await page.goto('/warm');
     const planned = page.getByRole('list', { name: 'Planned steps' });
     await expect(planned.getByText('Pull 1')).toBeVisible();
-    await expect(page.getByText(/Last drink ready at/)).toBeVisible();
+    await expect(page.getByText(/Last drink ready at \d\d:\d\d/)).toBeVisible();
     await page.getByRole('button', { name: 'Keep this plan' }).click();
     let cautions = 0;
     for (let i = 0; i < 40; i++) {
@@ -190,7 +190,11 @@ for (const family of families) {
       const label = await done(page).textContent();
       await done(page).click();
       if (label?.startsWith('Done')) await expect(title(page).filter({ hasText: new RegExp(`^${before}$`) })).toHaveCount(0);
-      else await expect(page.getByRole('button', { name: 'Done (T)' })).toBeVisible();
+      // what is begun goes on alongside where something else wants the hands
+      else
+        await expect(async () =>
+          expect(`${await title(page).textContent()} ${await done(page).textContent()}`).not.toBe(`${before} ${label}`),
+        ).toPass();
     }
     await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible();
     expect(cautions).toBeGreaterThan(0);

@@ -111,4 +111,18 @@ public sealed record WaterBudget(
 public sealed record SessionPlan(
     IReadOnlyList<SessionStep> Steps, IReadOnlyList<HeatPoint> Course, IReadOnlyList<ShotHeat> Shots, double StartSeconds,
     double LastCupSeconds, double EndSeconds, string? Problem, IReadOnlyList<string> Remedies, WaterBudget Water,
-    HeatRun Now);
+    HeatRun Now)
+{
+    /// <summary>
+    /// The step to do next: one that is under way when it is over before anything else wants the hands, or else the first that is due. Null
+    /// when all is done.
+    /// </summary>
+    /// <param name="underWay">Keys of the steps that were begun and not ended.</param>
+    public SessionStep? Next(IReadOnlyCollection<string> underWay)
+    {
+        var due = Steps.Where(s => !underWay.Contains(s.Key)).ToList();
+        var hands = due.FirstOrDefault(s => !s.HandsFree);
+        var going = Steps.FirstOrDefault(s => underWay.Contains(s.Key));
+        return going is not null && (hands is null || going.EndSeconds <= hands.StartSeconds) ? going : due.FirstOrDefault() ?? going;
+    }
+}

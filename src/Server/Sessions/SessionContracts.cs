@@ -51,13 +51,17 @@ public sealed record HeatNow(
 /// <param name="Begun">Whether a step has been done or begun.</param>
 /// <param name="OriginAt">Second 0, UTC; now for what has not begun.</param>
 /// <param name="NowSeconds">Now, s since the origin.</param>
-/// <param name="Next">The step to do next, in a few words; null when all is done.</param>
+/// <param name="Next">The step to do next; null when all is done.</param>
 public sealed record SessionView(
     int? Id, int MachineId, string MachineName, MachineFamily Family, bool HasBoiler, bool HasHeater, IReadOnlyList<Reads> Reads, LampMeans Lamp,
     double BandLowC, double BandHighC, IReadOnlyList<double> HeaterStepsC, bool Begun, DateTime OriginAt, double NowSeconds, DateTime? ReadyAt, SessionWants Wants,
     IReadOnlyList<SessionStepView> Steps, IReadOnlyList<CoursePoint> Course, IReadOnlyList<ShotHeat> Shots, IReadOnlyList<ReadingView> Readings,
     double StartSeconds, double LastCupSeconds, double EndSeconds, string? Problem, IReadOnlyList<string> Remedies, WaterBudget Water, HeatNow Now,
-    double BoilingPointC, string? Next);
+    double BoilingPointC, NextStepView? Next);
+
+/// <summary>The step to do next, in a few words.</summary>
+/// <param name="StartSeconds">When it is due, s since the origin.</param>
+public sealed record NextStepView(string Key, string Title, double StartSeconds);
 
 /// <summary>What a session is to give, and when.</summary>
 /// <param name="Wants">What.</param>

@@ -18,13 +18,12 @@ public static class SessionMapping
         var plan = desk.Plan(session);
         var now = desk.NowSeconds(session);
         var origin = desk.Origin(session);
-        var steps = Steps(session, plan);
         return new(
             session.Id == 0 ? null : session.Id, session.MachineId, session.Machine.Name, spec.Family, spec.HasBoiler, heat.HeaterStepsC.Count > 0,
-            spec.Reads, spec.Lamp, heat.BandLowC, heat.BandHighC, heat.HeaterStepsC, session.OriginAt is not null, origin, now, session.ReadyAt, session.Wants, steps,
+            spec.Reads, spec.Lamp, heat.BandLowC, heat.BandHighC, heat.HeaterStepsC, session.OriginAt is not null, origin, now, session.ReadyAt, session.Wants, Steps(session, plan),
             Thin(plan.Course), plan.Shots, [.. session.Log.Readings.Select((r, i) => new ReadingView(i, r.Kind, r.AtSeconds, r.Value))],
             plan.StartSeconds, plan.LastCupSeconds, plan.EndSeconds, plan.Problem, plan.Remedies, plan.Water, Now(session, plan.Now),
-            Saturation.BoilingPointC(session.AltitudeMetres), steps.FirstOrDefault(s => s.State is StepState.Due or StepState.UnderWay)?.Title);
+            Saturation.BoilingPointC(session.AltitudeMetres), plan.Next([.. session.Log.UnderWay.Select(d => d.Key)]) is { } next ? new(next.Key, next.Title, next.StartSeconds) : null);
     }
 
     /// <summary>How warm a machine is, from its run.</summary>

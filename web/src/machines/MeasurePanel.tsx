@@ -226,7 +226,7 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
                 <Figure
                   key={c.field}
                   label={c.label}
-                  value={Number(show(c.value).toPrecision(4))}
+                  value={c.plusMinus === null ? Number(show(c.value).toPrecision(4)) : toThe(show(c.plusMinus), show(c.value))}
                   unit={`${c.plusMinus === null ? '' : `\u00b1${Number(show(c.plusMinus).toPrecision(2))} `}${unit}`}
                   note={`was ${Number(show(c.before).toPrecision(4))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`}
                 />
@@ -246,6 +246,10 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
     </Box>
   );
 }
+
+/** A value with no more decimals than two digits of its uncertainty have. */
+const toThe = (plusMinus: number, value: number) =>
+  plusMinus > 0 ? value.toFixed(Math.min(8, Math.max(0, 1 - Math.floor(Math.log10(plusMinus))))) : Number(value.toPrecision(4));
 
 /** Rows with all their numbers, in the wire's units; half-filled ones wait. */
 function typed(rows: readonly string[][], columns: readonly Column[], units: Units): Record<string, number | null>[] {

@@ -102,25 +102,27 @@ function Lesson({ lesson: key }: { lesson: string }) {
 
   const problem = begin.error ?? end.error;
   if (view && practice) {
+    // on a phone everything stands on one screen: what else there is takes so much of it
     const phone = window.innerWidth < 768;
-    const height = phone ? 220 : Math.max(300, window.innerHeight - 276);
+    const height = phone ? Math.max(150, Math.min(280, window.innerHeight - 570)) : Math.max(300, window.innerHeight - 276);
     return (
       <Flex direction="column" gap="2">
         <Sentence view={practice.instrument} />
         <Grid templateColumns={{ base: 'minmax(0,1fr)', md: '220px minmax(0,1fr)' }} gap="3">
-          <Box order={{ base: 2, md: 0 }} position={{ base: 'sticky', md: 'static' }} bottom="72px">
+          <Box order={{ base: 2, md: 0 }}>
             <VirtualLever view={view} height={height} listen={practice.listenToLever} />
           </Box>
           <InstrumentScreen view={practice.instrument} taken={276} narrow />
         </Grid>
-        <Flex gap="2" wrap="wrap">
-          <Button size="big" tone="strong" flex="2" onClick={() => doLetGo()}>
-            Let go, it is done<Key>s</Key>
+        <Flex gap="2">
+          <Button size="big" tone="strong" flex="2" px={{ base: '2', md: '4' }} onClick={() => doLetGo()}>
+            {phone ? 'Let go' : 'Let go, it is done'}
+            <Key>s</Key>
           </Button>
-          <Button size="big" flex="1" onClick={() => doDrops()} aria-pressed={drops.isSuccess}>
+          <Button size="big" flex="1" px={{ base: '2', md: '4' }} onClick={() => doDrops()} aria-pressed={drops.isSuccess}>
             {drops.isSuccess ? '\u2713 ' : ''}First drops<Key>d</Key>
           </Button>
-          <Button size="big" onClick={() => setView(null)}>
+          <Button size="big" px={{ base: '2', md: '4' }} onClick={() => setView(null)}>
             Give up
           </Button>
         </Flex>

@@ -17,13 +17,14 @@ interface Props {
   taken: number;
   /** Stands where the trace will be, before there is one. */
   instead?: ReactNode;
-  /** Beside something else: without the coil. */
+  /** Beside a virtual lever: without the coil, and on a phone low enough to leave room for it. */
   narrow?: boolean;
 }
 
 /** Tape, coil, trace or indicator card, and figures: the instrument of a pull, real or practised. */
 export function InstrumentScreen({ view, taken, instead, narrow = false }: Props) {
-  const height = usePlotHeight(taken);
+  const { height, phone } = usePlotHeight(taken, narrow);
+  const compact = narrow && phone;
   const recording = useRecording(view);
   const [card, setCard] = useState(() => localStorage.getItem(chartKey) === 'card');
   const choose = (on: boolean) => {
@@ -45,16 +46,17 @@ export function InstrumentScreen({ view, taken, instead, narrow = false }: Props
       )}
       <Box order={{ base: 2, md: 0 }} minWidth={0} position="relative">
         {instead ??
-          (card ? (
+          (card && !compact ? (
             <LiveCard view={view} recording={recording} height={height} />
           ) : (
             <LiveCanvas view={view} recording={recording} height={height} />
           ))}
-        {!instead && (
+        {!instead && !compact && (
           <Button
-            position="absolute"
+            position={{ base: 'static', md: 'absolute' }}
+            width={{ base: '100%', md: 'auto' }}
             top="30px"
-            insetInlineEnd={{ base: '36px', md: '40px' }}
+            insetInlineEnd="40px"
             minHeight="64px"
             onClick={() => choose(!card)}
           >
@@ -63,23 +65,29 @@ export function InstrumentScreen({ view, taken, instead, narrow = false }: Props
         )}
       </Box>
       <Box order={{ base: 1, md: 0 }} minHeight={{ md: `${height}px` }}>
-        <LiveFigures view={view} />
+        <LiveFigures view={view} compact={compact} />
       </Box>
     </Grid>
   );
 }
 
-/** Height of the plot that leaves room for everything else on this window. */
-function usePlotHeight(taken: number) {
-  const of = () => Math.max(250, Math.min(1100, window.innerHeight - (window.innerWidth < 768 ? 560 : taken)));
-  const [height, setHeight] = useState(of);
+const phoneBelow = 768;
+
+/** Height of the plot that leaves room for everything else on this window, and whether that is a phone's. */
+function usePlotHeight(taken: number, narrow: boolean) {
+  const of = () => {
+    const phone = window.innerWidth < phoneBelow;
+    if (phone && narrow) return { phone, height: 160 };
+    return { phone, height: Math.max(phone ? 220 : 250, Math.min(1100, window.innerHeight - (phone ? 630 : taken))) };
+  };
+  const [size, setSize] = useState(of);
   useEffect(() => {
-    const follow = () => setHeight(of());
+    const follow = () => setSize(of());
     follow();
     window.addEventListener('resize', follow);
     return () => window.removeEventListener('resize', follow);
-    // of follows from taken
+    // of follows from these two
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [taken]);
-  return height;
+  }, [taken, narrow]);
+  return size;
 }

@@ -17,6 +17,8 @@ interface Props {
   height: number;
 }
 
+const lowestForBoth = 220;
+
 /**
  * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, once an animation frame; React
  * draws only axes, and those anew when the pull outgrows them.
@@ -35,7 +37,9 @@ export function LiveCanvas({ view, recording, height }: Props) {
 
   const left = 38;
   const right = Math.max(left + 60, width - 34);
-  const split = Math.round(height * 0.64);
+  // where there is little room the pressure alone is drawn; cup and flow are figures anyway
+  const both = height >= lowestForBoth;
+  const split = both ? Math.round(height * 0.64) : height - 34;
   const longest = Math.max(40, Math.ceil((view.planSeconds * 1.25) / 10) * 10);
   const f = units.pressureFactor;
   const top = 26;
@@ -97,6 +101,7 @@ export function LiveCanvas({ view, recording, height }: Props) {
             y={y}
             yLabel={`Pressure, ${units.pressureUnit}`}
             yColour={quantity.pressure.text}
+            xLabel={both ? undefined : 'seconds from lever'}
           >
             <g clipPath={`url(#${hatch}-clip)`}>
               <path ref={band} fill={`url(#${hatch})`} />
@@ -113,32 +118,34 @@ export function LiveCanvas({ view, recording, height }: Props) {
               hatched: the plan
             </text>
           </Frame>
-          <Frame
-            left={left}
-            right={right}
-            top={split + 28}
-            bottom={height - 34}
-            x={x}
-            y={g}
-            yTicks={3}
-            yLabel="Cup, g (dashed)"
-            yColour={quantity.grams.text}
-            xLabel="seconds from lever"
-            y2={q}
-            y2Label="Flow, g/s (solid)"
-            y2Colour={quantity.flow.text}
-          >
-            <g clipPath={`url(#${hatch}-clip)`}>
-              <path ref={flowPath} fill="none" stroke={quantity.flow.stroke} strokeWidth={2} />
-              <path
-                ref={weightPath}
-                fill="none"
-                stroke={quantity.grams.stroke}
-                strokeWidth={2}
-                strokeDasharray={quantity.grams.dash}
-              />
-            </g>
-          </Frame>
+          {both && (
+            <Frame
+              left={left}
+              right={right}
+              top={split + 28}
+              bottom={height - 34}
+              x={x}
+              y={g}
+              yTicks={3}
+              yLabel="Cup, g (dashed)"
+              yColour={quantity.grams.text}
+              xLabel="seconds from lever"
+              y2={q}
+              y2Label="Flow, g/s (solid)"
+              y2Colour={quantity.flow.text}
+            >
+              <g clipPath={`url(#${hatch}-clip)`}>
+                <path ref={flowPath} fill="none" stroke={quantity.flow.stroke} strokeWidth={2} />
+                <path
+                  ref={weightPath}
+                  fill="none"
+                  stroke={quantity.grams.stroke}
+                  strokeWidth={2}
+                  strokeDasharray={quantity.grams.dash}
+                />
+              </g>
+            </Frame>
+          )}
         </svg>
       )}
     </Box>

@@ -7,7 +7,7 @@ import type { LiveFrame } from '../shell/live';
 import { ink } from '../theme/system';
 import type { Instrument } from './instrument';
 
-const big = { base: '52px', md: '96px' };
+const sizes = { large: { base: '52px', md: '96px' }, small: { base: '36px', md: '96px' } };
 type Ref = React.RefObject<HTMLSpanElement | null>;
 
 const set = (ref: Ref, text: string) => {
@@ -17,8 +17,8 @@ const set = (ref: Ref, text: string) => {
 /** Where the pressure comes from, in a word. */
 const known = { Measured: '', Imported: '', Followed: 'followed by hand', Assumed: 'assumed from the plan' } as const;
 
-/** Grams, pressure, seconds, flow and hand force, very large, written straight into the page. */
-export function LiveFigures({ view }: { view: Instrument }) {
+/** Grams, pressure, seconds, flow and hand force, very large, written straight into the page; compact in one row on a phone. */
+export function LiveFigures({ view, compact = false }: { view: Instrument; compact?: boolean }) {
   const units = useUnits();
   const grams = useRef<HTMLSpanElement>(null);
   const flow = useRef<HTMLSpanElement>(null);
@@ -50,8 +50,8 @@ export function LiveFigures({ view }: { view: Instrument }) {
 
   const figure = (label: string, ref: Ref, unit: string, code: keyof typeof quantity | null, testId: string, note?: Ref) => (
     <Box minWidth={0}>
-      <Flex fontSize="14px" color="text" lineHeight={1} align="center" gap="1.5" wrap="wrap">
-        {code && (
+      <Flex fontSize="14px" color="text" lineHeight={1} align="center" columnGap="1.5" rowGap="0" wrap="wrap">
+        {code && !compact && (
           <svg width="22" height="6" aria-hidden="true">
             <line
               x1="0"
@@ -67,7 +67,14 @@ export function LiveFigures({ view }: { view: Instrument }) {
         {label}, {unit}
         {note && <Box as="span" ref={note} fontWeight={650} color="text" />}
       </Flex>
-      <Reading ref={ref} data-testid={testId} color="text" fontSize={big} display="block" style={{ lineHeight: 0.92 }}>
+      <Reading
+        ref={ref}
+        data-testid={testId}
+        color="text"
+        fontSize={sizes[compact ? 'small' : 'large']}
+        display="block"
+        style={{ lineHeight: 0.92 }}
+      >
         {'\u2013'}
       </Reading>
     </Box>
@@ -75,7 +82,7 @@ export function LiveFigures({ view }: { view: Instrument }) {
 
   return (
     <Grid
-      templateColumns={{ base: 'repeat(3, minmax(0,1fr))', md: 'minmax(0,1fr)' }}
+      templateColumns={{ base: `repeat(${compact ? 4 : 3}, minmax(0,1fr))`, md: 'minmax(0,1fr)' }}
       gap={{ base: '2', md: '1' }}
       alignContent="space-between"
       height="100%"
@@ -88,6 +95,7 @@ export function LiveFigures({ view }: { view: Instrument }) {
       {figure('Time', seconds, 's', null, 'live-seconds', left)}
       {figure('Flow', flow, 'g/s', 'flow', 'live-flow')}
       {view.maxHandForceKgf !== null &&
+        !compact &&
         figure('Hand', force, `${units.force(0).unit} of ${units.force(view.maxHandForceKgf, 0).value}`, null, 'live-force')}
     </Grid>
   );

@@ -126,5 +126,5 @@ export function RibbonLine({ session }: { session: Session }) {
   const group = `${session.hasBoiler ? 'Group' : 'Metal'} ${units.temperature(now.groupC).value} ${units.temperature(0).unit}`;
   const band = session.hasBoiler || session.hasHeater ? (now.inBand ? ', in band' : ', out of band') : '';
   const left = session.hasBoiler ? `, ${now.shotsLeft} ${now.shotsLeft === 1 ? 'shot' : 'shots'} left` : '';
-  return <>{`${group}${band}${left}${session.next ? `, next: ${session.next.toLowerCase()}` : ''}`}</>;
+  return <>{`${group}${band}${left}${session.next ? `, next: ${session.next.title.toLowerCase()}` : ''}`}</>;
 }

@@ -2,7 +2,6 @@ import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { NavLink, useLocation } from 'react-router';
 import { useHousehold, useLatestShot, useSession, useSheet } from '../shared/api/queries';
 import { timeOfDay, useNow } from '../shared/clock';
-import type { Schemas } from '../shared/api/client';
 import { number, useUnits } from '../shared/units/units';
 import { useStepSound } from '../warm/stepSound';
 import { useLiveStatus } from './live';
@@ -140,10 +139,12 @@ export function RunStrip() {
             borderColor="hairline"
           >
             <Box truncate fontWeight={650}>
-              {session.next ? `Next: ${session.next}` : 'All done'}
+              {session.next ? `Next: ${session.next.title}` : 'All done'}
             </Box>
             <Box color="quiet" truncate>
-              {session.next ? nextAt(session, now) : 'end the session under Warm'}
+              {session.next
+                ? dueAt(Date.parse(session.originAt) + session.next.startSeconds * 1000, now)
+                : 'end the session under Warm'}
             </Box>
           </Flex>
           <Ribbon session={session} nowMs={now} />
@@ -158,11 +159,8 @@ export function RunStrip() {
   );
 }
 
-/** When the next step is due, and how far off that is. */
-function nextAt(session: Schemas['SessionView'], nowMs: number): string {
-  const step = session.steps.find((s) => s.state === 'Due' || s.state === 'UnderWay');
-  if (!step) return '';
-  const at = Date.parse(session.originAt) + step.startSeconds * 1000;
-  const mins = Math.round((at - nowMs) / 60_000);
-  return `${timeOfDay(at)}${mins >= 1 ? `, in ${mins} min` : ', now'}`;
+/** When a step is due, and how far off that is. */
+function dueAt(ms: number, nowMs: number): string {
+  const mins = Math.round((ms - nowMs) / 60_000);
+  return `${timeOfDay(ms)}${mins >= 1 ? `, in ${mins} min` : ', now'}`;
 }

@@ -24,8 +24,7 @@ export function NextStep({ session, nowMs, actions }: Props) {
   const open = session.steps.filter((s) => s.state === 'Due' || s.state === 'UnderWay');
   const [chosen, setChosen] = useState<string | null>(null);
   const [ago, setAgo] = useState(0);
-  const step = open.find((s) => s.key === chosen) ?? open.find((s) => s.state === 'Due' && !s.handsFree) ?? open[0];
-  const shown = open.find((s) => s.key === chosen) ?? firstDue(open, step);
+  const shown = open.find((s) => s.key === chosen) ?? open.find((s) => s.key === session.next?.key);
   const busy = actions.tick.isPending;
   const tick = (what: 'begin' | 'done' | 'skip') => {
     if (!shown || busy) return;
@@ -147,14 +146,6 @@ export function NextStep({ session, nowMs, actions }: Props) {
       )}
     </>
   );
-}
-
-/** What is under way is shown when it is over, or when nothing else wants hands before. */
-function firstDue(open: Step[], hands: Step | undefined): Step | undefined {
-  const going = open.find((s) => s.state === 'UnderWay');
-  if (going && (!hands || going.startSeconds + going.seconds <= hands.startSeconds)) return going;
-  const first = open.find((s) => s.state === 'Due');
-  return first ?? going;
 }
 
 function StepRow({ step, originMs, choose }: { step: Step; originMs: number; choose: () => void }) {
