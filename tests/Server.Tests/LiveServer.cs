@@ -35,13 +35,15 @@ public sealed class LiveServer : IAsyncLifetime
         Http = new HttpClient { BaseAddress = new Uri(_app.Urls.First()) };
     }
 
+    /// <summary>Ends the application as Ctrl-C does, and waits until it has said goodbye to everyone.</summary>
+    public Task StopAsync() => _app!.StopAsync();
+
     public async ValueTask DisposeAsync()
     {
         Http.Dispose();
         if (_app is not null)
         {
-            using var soon = new CancellationTokenSource(TimeSpan.FromSeconds(3));
-            await _app.StopAsync(soon.Token);
+            await _app.StopAsync();
             await _app.DisposeAsync();
         }
 

@@ -26,6 +26,8 @@ public static class RuddyServer
     /// <summary>Largest request body that is read, bytes.</summary>
     public const long LargestUpload = 8 * 1024 * 1024;
 
+    private static readonly TimeSpan LongestGoodbye = TimeSpan.FromSeconds(3);
+
     /// <summary>Starts the application and waits until it is stopped. Returns the process's exit code.</summary>
     public static async Task<int> RunAsync(string[] args)
     {
@@ -112,6 +114,7 @@ public static class RuddyServer
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
         });
         services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+        services.Configure<HostOptions>(host => host.ShutdownTimeout = LongestGoodbye);
         services.AddProblemDetails();
         services.AddExceptionHandler<ProblemSentences>();
         services.AddOpenApi(openApi => openApi.AddDocumentTransformer((document, _, _) =>

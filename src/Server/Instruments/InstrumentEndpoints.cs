@@ -9,16 +9,18 @@ public static class InstrumentEndpoints
 {
     public static void MapInstruments(this IEndpointRouteBuilder app)
     {
-        app.Map("/instruments", async (HttpContext context, InstrumentDesk desk) =>
+        app.Map("/instruments", async (HttpContext context, InstrumentDesk desk, IHostApplicationLifetime lifetime) =>
         {
+            // a device would talk for ever; a server that is told to stop hangs up on it
+            using var ending = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
             if (context.WebSockets.IsWebSocketRequest)
             {
                 using var socket = await context.WebSockets.AcceptWebSocketAsync();
-                await ListenAsync(socket, desk, context.RequestAborted);
+                await ListenAsync(socket, desk, ending.Token);
             }
             else if (HttpMethods.IsPost(context.Request.Method))
             {
-                await ListenAsync(context, desk);
+                await ListenAsync(context, desk, ending.Token);
             }
             else
             {
@@ -84,7 +86,7 @@ public static class InstrumentEndpoints
         }
     }
 
-    private static async Task ListenAsync(HttpContext context, InstrumentDesk desk)
+    private static async Task ListenAsync(HttpContext context, InstrumentDesk desk, CancellationToken cancel)
     {
         var feature = context.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>();
         if (feature is { IsReadOnly: false }) feature.MaxRequestBodySize = null; // a stream has no end; its lines are limited one by one
@@ -94,7 +96,7 @@ public static class InstrumentEndpoints
         try
         {
             int got;
-            while (!conversation.IsOver && (got = await context.Request.Body.ReadAsync(buffer, context.RequestAborted)) > 0)
+            while (!conversation.IsOver && (got = await context.Request.Body.ReadAsync(buffer, cancel)) > 0)
             {
                 problems.AddRange(conversation.Take(buffer.AsSpan(0, got)));
                 if (problems.Count > 50) problems.RemoveRange(50, problems.Count - 50);
@@ -109,10 +111,10 @@ public static class InstrumentEndpoints
             conversation.End();
         }
 
-        if (context.RequestAborted.IsCancellationRequested) return;
+        if (cancel.IsCancellationRequested) return;
         if (problems.Count > 0) context.Response.StatusCode = StatusCodes.Status400BadRequest;
         context.Response.ContentType = "application/x-ndjson";
-        foreach (var problem in problems) await context.Response.WriteAsync(problem + "\n");
+        foreach (var problem in problems) await context.Response.WriteAsync(problem + "\n", cancel);
     }
 
     /// <summary>One device's talk from hello to its end, free of how the bytes travel.</summary>
