@@ -104,7 +104,7 @@ for (const way of ways) {
     await expect(page.getByText(/^was [\d.]+/).first()).toBeVisible();
     await expect(page.getByText(/^±[\d.]+/).first()).toBeVisible();
     await expect(page.getByRole('img', { name: /read and fitted, with residuals/ })).toBeVisible();
-    await expectAccessible(page);
+    if (way.title === 'Weigh a spent puck') await expectAccessible(page);
     await keep.click();
     await expect(page.getByText(/^Kept\. The numbers above/)).toBeVisible();
     const { spec } = await (await page.request.get(`/api/machines/${id}`)).json();

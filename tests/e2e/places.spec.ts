@@ -1,4 +1,4 @@
-import { clearPull, expect, expectAccessible, expectNoSidewaysScroll, live, test } from './bench';
+import { clearPull, expect, expectAccessible, expectNoSidewaysScroll, live, onTheSheet, test } from './bench';
 
 for (const [path, title] of [
   ['/warm', 'Warm'],
@@ -29,6 +29,7 @@ test('the dark theme is as readable', async ({ page }, info) => {
 });
 
 test('units are the household\u2019s everywhere', async ({ page }) => {
+  await onTheSheet(page, 'PortableLever', 'Pack lever');
   await page.goto('/settings');
   await page.getByLabel('Pressure in').selectOption('psi');
   await page.getByLabel('Temperature in').selectOption('degF');

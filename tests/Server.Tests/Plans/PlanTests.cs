@@ -52,7 +52,7 @@ public sealed class PlanTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal(0, (int)points[0]!["phase"]!);
         Assert.Equal(4, (int)points[^1]!["phase"]!);
         Assert.Equal(8, points.Max(p => (double)p!["targetBar"]!), 0.01);
-        Assert.True(points.Zip(points.Skip(1)).All(p => (double)p.Second!["movedMl"]! >= (double)p.First!["movedMl"]!));
+        Assert.True(points.Zip(points.Skip(1)).All(p => (double)p.Second!["cupGrams"]! >= (double)p.First!["cupGrams"]!));
     }
 
     [Fact]

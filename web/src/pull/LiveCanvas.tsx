@@ -18,6 +18,7 @@ interface Props {
 }
 
 const lowestForBoth = 220;
+const bucketPixels = 1.5;
 
 /**
  * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, once an animation frame; React
@@ -54,7 +55,8 @@ export function LiveCanvas({ view, recording, height }: Props) {
     const now = held.last.reading?.seconds ?? 0;
     const shift = Math.max(0, now - longest * 0.96);
     const sx = (v: number) => x(v - shift);
-    const shown = (points: readonly Point[]) => thinned(points, shift > 0 ? shift : -Infinity, longest / (right - left));
+    const shown = (points: readonly Point[]) =>
+      thinned(points, shift > 0 ? shift : -Infinity, (longest / (right - left)) * bucketPixels);
     pressurePath.current?.setAttribute(
       'd',
       path(shown(held.pressure), sx, (v) => y(Math.max(0, v * f))),

@@ -4,5437 +4,5410 @@
  */
 
 export interface paths {
-  '/api/household': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['HouseholdView'];
-          };
-        };
-      };
-    };
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['HouseholdChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['HouseholdView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/household/altitude': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['BoilingPoint'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['HouseholdView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/brewers': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['NewBrewer'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/machines': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['MachineChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/machines/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['MachineChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/grinders': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['GrinderChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/grinders/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['GrinderChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/baskets': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['BasketChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/baskets/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['BasketChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/rest': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['RestWindow'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/bags': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['BagChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/bags/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['BagChange'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BenchView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/prepare': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SheetAnswer'];
-          };
-        };
-      };
-    };
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Sheet'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SheetAnswer'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/prepare/same-as/{shotId}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          shotId: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SheetAnswer'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/prepare/prediction': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['PredictionView'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/prepare/landing': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['ChangeView'][];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/bench/learned': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['ShelfLearned'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/warm/ways': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: {
-          bloomSeconds?: number;
-          times?: number;
-          stepC?: number;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['WaysView'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/warm/boiler': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BehindTheGauge'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/warm/bleed': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query: {
-          wantedC: number;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['BleedView'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: {
-          pull?: string;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['PullView'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/ready': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['PullView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/begin': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: {
-          pull?: string;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['LiveFrame'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/mark': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: {
-          pull?: string;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['MarkRequest'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['LiveFrame'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/stop': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: {
-          pull?: string;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['LiveFrame'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/discard': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: {
-          pull?: string;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['LiveFrame'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/instrument': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: {
-          pull?: string;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['GiveRequest'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['LiveFrame'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/save': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: {
-          pull?: string;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SavedShot'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/recovered': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['RecoveredPull'][];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/recovered/{id}/save': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SavedShot'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/pull/recovered/{id}/discard': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/practice': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['PracticeOverview'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PracticeRequest'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['PracticeView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/practice/{id}/drops': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/practice/{id}/let-go': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/practice/{id}/end': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['PracticeResult'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/practice/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    delete: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shots/{id}/taste': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['TasteView'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['TasteView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shots': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: {
-          page?: number;
-          size?: number;
-          search?: string;
-          machineId?: number;
-          bagId?: number;
-          brewerId?: number;
-          minLiking?: number;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['LedgerPage'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shots/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['ShotView'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shots/compare': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query: {
-          ids: string;
-        };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['Comparison'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shots/{id}/moments': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['Moments'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['ShotView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shots/{id}/restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shots/{id}/trace.csv': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/exchange/preview': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['ImportFile'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['ImportPreview'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/exchange/import': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['ImportRequest'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SavedShot'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/machines/starts': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['StartView'][];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/machines/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['MachineDetail'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/machines/{id}/measure': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['MeasureRequest'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['MeasureView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/machines/{id}/heat-fit': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['HeatFitView'];
-          };
-        };
-      };
-    };
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['HeatFitView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/machines/{id}/heat-reset': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['MachineDetail'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/machines/{id}/heat': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['HeatConstants'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['MachineDetail'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/preview': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PullPlan'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['PlanPreviewView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PullPlan'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['OwnPlanView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{key}/scaled': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query: {
-          factor: number;
-        };
-        header?: never;
-        path: {
-          key: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['OwnPlanView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PullPlan'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['OwnPlanView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['OwnPlanView'];
-          };
-        };
-      };
-    };
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{id}/restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['OwnPlanView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/{key}/file': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          key: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/plans/import': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['PlanFile'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['OwnPlanView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    put: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['SessionRequest'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/preview': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['SessionRequest'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/begin': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['StepTick'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/done': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['StepTick'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/undo': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/readings': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          'application/json': components['schemas']['NewReading'];
-        };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/readings/{index}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    delete: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          index: number;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/end': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            'application/json': components['schemas']['SessionView'];
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/session/plan.ics': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
+    "/api/household": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HouseholdView"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HouseholdChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HouseholdView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/household/altitude": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BoilingPoint"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HouseholdView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/brewers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewBrewer"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/machines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MachineChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/machines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MachineChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/grinders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GrinderChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/grinders/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GrinderChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/baskets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BasketChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/baskets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BasketChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/rest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RestWindow"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/bags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BagChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/bags/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BagChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prepare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetAnswer"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetAnswer"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prepare/same-as/{shotId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    shotId: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prepare/prediction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PredictionView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prepare/landing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChangeView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShelfLearned"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    bloomSeconds?: number;
+                    times?: number;
+                    stepC?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WaysView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/boiler": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BehindTheGauge"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm/bleed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    wantedC: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BleedView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PullView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PullView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LiveFrame"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MarkRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LiveFrame"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LiveFrame"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/discard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LiveFrame"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/instrument": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GiveRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LiveFrame"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/save": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SavedShot"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/recovered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecoveredPull"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/recovered/{id}/save": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SavedShot"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/recovered/{id}/discard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeOverview"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PracticeRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{id}/drops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{id}/let-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeResult"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/taste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TasteView"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TasteView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    page?: number;
+                    size?: number;
+                    search?: string;
+                    machineId?: number;
+                    bagId?: number;
+                    brewerId?: number;
+                    minLiking?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerPage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShotView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    ids: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Comparison"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Moments"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShotView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/trace.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ImportFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportPreview"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ImportRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SavedShot"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StartView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MachineDetail"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{id}/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeasureRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeasureView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{id}/heat-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeatFitView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeatFitView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{id}/heat-reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MachineDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{id}/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HeatConstants"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MachineDetail"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PullPlan"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanPreviewView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PullPlan"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{key}/scaled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    factor: number;
+                };
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PullPlan"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{key}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnPlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SessionRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SessionRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StepTick"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StepTick"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewReading"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/readings/{index}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    index: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** @description What a machine can do, from its own numbers. */
-    Abilities: {
-      /** @description Hand force over the stroke at 3, 6 and 9 bar; empty where the hand makes no pressure. */
-      force: components['schemas']['ForceLine'][];
-      /**
-       * Format: double
-       * @description Pressure that the brewer's force reaches half-way; null where the hand makes no pressure.
-       */
-      reachBar: null | number;
-      /**
-       * Format: double
-       * @description Force to cock the spring; null without one.
-       */
-      cockKgf: null | number;
-      /** @description The spring on the indicator card; empty without one. */
-      springLine: components['schemas']['SpringPoint'][];
-      /**
-       * Format: double
-       * @description Work of one free stroke; null without a spring.
-       */
-      springWorkJ: null | number;
-      /**
-       * Format: double
-       * @description The family's usual dose.
-       */
-      doseGrams: number;
-      /**
-       * Format: double
-       * @description The family's usual yield.
-       */
-      yieldGrams: number;
-      /**
-       * Format: double
-       * @description Largest cup from the usual dose.
-       */
-      largestYieldGrams: number;
-      /**
-       * Format: double
-       * @description Water for the usual yield.
-       */
-      waterGrams: number;
-      /**
-       * Format: int32
-       * @description Strokes or pumps for the usual yield.
-       */
-      strokesForUsualYield: number;
-      /** @description What air under the piston does, this machine's own among it. */
-      soft: components['schemas']['SoftPoint'][];
-      /**
-       * Format: double
-       * @description Seconds in which a blind basket loses half its pressure; null where the seal was not measured or is tight.
-       */
-      sealHalfSeconds: null | number;
-    };
-    /**
-     * @description What a piece of advice is about, the most urgent first.
-     * @enum {unknown}
-     */
-    AdviceKind: 'Danger' | 'Stop' | 'Channel' | 'WaterEnds' | 'TooFine' | 'TooCoarse';
-    /** @description What age will ask of a bag's grind. */
-    BagAgeing: {
-      /**
-       * Format: int32
-       * @description Whose.
-       */
-      bagId: number;
-      /**
-       * Format: int32
-       * @description On which grinder, the one it was ground on last.
-       */
-      grinderId: number;
-      /**
-       * Format: double
-       * @description Setting that keeps the resistance of its last shot today.
-       */
-      now: number;
-      /**
-       * Format: double
-       * @description In three days.
-       */
-      inThreeDays: number;
-      /**
-       * Format: double
-       * @description In a week.
-       */
-      inAWeek: number;
-      /** @description In words. */
-      sentence: string;
-    };
-    BagChange: {
-      name: string;
-      roaster: string;
-      /** Format: date */
-      roastedOn: string;
-      roastLevel: string;
-      finished: boolean;
-      /** @default  */
-      process: string;
-      /** Format: date */
-      openedOn?: null | string;
-      /** Format: date */
-      frozenOn?: null | string;
-      /** Format: date */
-      thawedOn?: null | string;
-      /** Format: double */
-      gramsLeft?: null | number;
-    };
-    BagView: {
-      /** Format: int32 */
-      id: number;
-      name: string;
-      roaster: string;
-      /** Format: date */
-      roastedOn: string;
-      roastLevel: string;
-      finished: boolean;
-      process: string;
-      /** Format: date */
-      openedOn: null | string;
-      /** Format: date */
-      frozenOn: null | string;
-      /** Format: date */
-      thawedOn: null | string;
-      /** Format: double */
-      gramsLeft: null | number;
-      /** Format: int32 */
-      daysFromRoast: number;
-      rest: components['schemas']['RestState'];
-      frozen: boolean;
-      meaning: string;
-    };
-    /** @description One basket. */
-    Basket: {
-      /**
-       * Format: double
-       * @description Inner diameter in mm, 35 to 65.
-       */
-      diameterMm: number;
-      /**
-       * Format: double
-       * @description Inner depth in mm, 8 to 90.
-       */
-      depthMm: number;
-      /** @description Whether a ridge in the wall holds it in the portafilter. */
-      ridged?: boolean;
-      /**
-       * Format: double
-       * @description Dose it is made for, g, 5 to 30.
-       */
-      nominalDoseGrams: number;
-      /** @description Its wall. */
-      shape?: components['schemas']['BasketShape'];
-      /**
-       * Format: double
-       * @description Orifice constant in bar s2/ml2 of a flow-restricting basket; 0 for an ordinary one.
-       */
-      restrictorBarS2PerMl2?: number;
-      /**
-       * Format: double
-       * @description Thickness of the metal screen that is used with it, mm, 0.2 to 4.
-       */
-      screenMm?: number;
-    };
-    BasketChange: {
-      name: string;
-      spec: components['schemas']['Basket'];
-    };
-    /** @description What a basket has turned out to be worth. */
-    BasketLearned: {
-      /** Format: int32 */
-      basketId: number;
-      /** Format: int32 */
-      grinderId: number;
-      /**
-       * Format: double
-       * @description On the resistance, against the machine's own basket.
-       */
-      factor: number;
-      /**
-       * Format: int32
-       * @description Shots that it rests on.
-       */
-      shots: number;
-    };
-    /**
-     * @description How a basket's wall runs.
-     * @enum {unknown}
-     */
-    BasketShape: 'Straight' | 'Tapered';
-    BasketView: {
-      /** Format: int32 */
-      id: number;
-      name: string;
-      spec: components['schemas']['Basket'];
-    };
-    /** @description What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's temperature. */
-    BehindTheGauge: {
-      /**
-       * Format: double
-       * @description Set pressure, bar.
-       */
-      setBar: number;
-      /**
-       * Format: double
-       * @description Temperature there, bled, degC.
-       */
-      setC: number;
-      /**
-       * Format: double
-       * @description Temperature there with the air of its filling, degC.
-       */
-      unbledC: number;
-      /**
-       * Format: double
-       * @description Height of the boiler inside, mm.
-       */
-      heightMm: number;
-      /** @description 41 points from room temperature to the set pressure. */
-      points: components['schemas']['BoilerPoint'][];
-    };
-    /** @description Everything that stands on the bench or in the cupboard. */
-    BenchView: {
-      brewers: components['schemas']['BrewerView'][];
-      machines: components['schemas']['MachineView'][];
-      grinders: components['schemas']['GrinderView'][];
-      bags: components['schemas']['BagView'][];
-      plans: components['schemas']['PullPlan'][];
-      families: components['schemas']['FamilyView'][];
-      rest: components['schemas']['RestWindow'];
-      restSchools: components['schemas']['NamedRest'][];
-      baskets: components['schemas']['BasketView'][];
-    };
-    /** @description What bleeding a stable boiler to a lower pressure gives. */
-    BleedPlan: {
-      /**
-       * Format: double
-       * @description Water wanted at the puck, degC.
-       */
-      wantedWaterC: number;
-      /**
-       * Format: double
-       * @description Boiler that gives it, the group as it has settled, degC.
-       */
-      boilerC: number;
-      /**
-       * Format: double
-       * @description Gauge to bleed to, bar.
-       */
-      gaugeBar: number;
-      /**
-       * Format: double
-       * @description Seconds the steam valve is open.
-       */
-      bleedSeconds: number;
-      /**
-       * Format: double
-       * @description How long it stays within a kelvin with the element off.
-       */
-      holdSeconds: number;
-      /**
-       * Format: int32
-       * @description How many shots that is, pulled one after the other.
-       */
-      shots: number;
-      /**
-       * Format: double
-       * @description How long the boiler takes back to its set pressure once switched on.
-       */
-      backSeconds: number;
-    };
-    /** @description What to bleed to for a wanted temperature; null plan where that cannot be had. */
-    BleedView: {
-      /** Format: double */
-      lowestC: number;
-      /** Format: double */
-      highestC: number;
-      plan: null | components['schemas']['BleedPlan'];
-      sentence: string;
-    };
-    /** @description A boiler at a temperature, with the air of its filling still in it, and without. */
-    BoilerPoint: {
-      /**
-       * Format: double
-       * @description Temperature of the water, degC.
-       */
-      waterC: number;
-      /**
-       * Format: double
-       * @description Gauge with the air, bar.
-       */
-      unbledBar: number;
-      /**
-       * Format: double
-       * @description Gauge without, bar.
-       */
-      bledBar: number;
-      /**
-       * Format: double
-       * @description Level under the top of the boiler, mm.
-       */
-      underTopMm: number;
-      /**
-       * Format: double
-       * @description Steam space, ml.
-       */
-      headspaceMl: number;
-    };
-    /** @description A boiling point read off a thermometer, degC; it tells the height above the sea. */
-    BoilingPoint: {
-      /** Format: double */
-      boilingC: number;
-    };
-    BrewerView: {
-      /** Format: int32 */
-      id: number;
-      name: string;
-    };
-    /**
-     * @description What may be changed to land the time.
-     * @enum {unknown}
-     */
-    ChangeOf: 'Dose' | 'Yield' | 'Pressure' | 'Grind';
-    /** @description One thing to change. */
-    ChangePart: {
-      /** @description What changes. */
-      of: components['schemas']['ChangeOf'];
-      /**
-       * Format: double
-       * @description To what, in what the sheet takes: g to a tenth, a setting of the grinder, or the factor on every pressure.
-       */
-      value: number;
-    };
-    /** @description A change that lands the time while what is locked stays. */
-    ChangeView: {
-      /** @description One thing, or two together. */
-      parts: components['schemas']['ChangePart'][];
-      /** @description In words. */
-      sentence: string;
-    };
-    /** @description One thing that is not as it was. */
-    ChangedThing: {
-      what: string;
-      was: string;
-      now: string;
-    };
-    /**
-     * @description What a channel of a trace holds.
-     * @enum {unknown}
-     */
-    Channel: 'Pressure' | 'Weight' | 'Temperature' | 'Flow' | 'Group';
-    /** @description How a channel of the trace came to be. */
-    ChannelOrigin: {
-      channel: components['schemas']['Channel'];
-      origin: components['schemas']['Origin'];
-      /** Format: int32 */
-      samples: number;
-    };
-    /** @description One thing to do that is not in the plan. */
-    CoachAdvice: {
-      /** @description What it is about. */
-      kind: components['schemas']['AdviceKind'];
-      /** @description What to do, and why. */
-      sentence: string;
-      /**
-       * Format: double
-       * @description Pressure to hold instead of the plan's, bar; null where the plan's stands.
-       */
-      holdBar?: null | number;
-    };
-    /** @description What a coach at the elbow would say now. */
-    CoachReading: {
-      /**
-       * Format: double
-       * @description The flow that is wanted.
-       */
-      wantedFlowGramsPerS: number;
-      /**
-       * Format: double
-       * @description Pressure that would hold it; null before the front is through, and where no pressure does.
-       */
-      holdBar: null | number;
-      /** @description No pressure of this machine and hand gives that flow. */
-      flowOutOfReach: boolean;
-      /**
-       * Format: double
-       * @description Hand force for that pressure; null where the hand makes none.
-       */
-      holdForceKgf: null | number;
-      /**
-       * Format: double
-       * @description Until the hand should let go, at the plan; null while nothing can be said.
-       */
-      secondsLeft: null | number;
-      /**
-       * Format: double
-       * @description Still wanted in the cup.
-       */
-      gramsLeft: number;
-      /**
-       * Format: double
-       * @description Until the phase that is due ends; null where it is unknown.
-       */
-      nextCueSeconds: null | number;
-      /**
-       * Format: double
-       * @description Share of the stroke under way that is used, 0 to 1.
-       */
-      strokeShare: number;
-      /**
-       * Format: int32
-       * @description Which stroke, from 1.
-       */
-      stroke: number;
-      /**
-       * Format: double
-       * @description Water that the piston has moved.
-       */
-      movedMl: number;
-      /**
-       * Format: double
-       * @description Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of it.
-       */
-      strokeMl: number;
-      advice: null | components['schemas']['CoachAdvice'];
-    };
-    /**
-     * @description What a column of a file holds.
-     * @enum {unknown}
-     */
-    ColumnRole: 'Ignore' | 'Time' | 'Pressure' | 'Weight' | 'Temperature' | 'Group' | 'Flow';
-    /** @description Shots side by side. */
-    Comparison: {
-      shots: components['schemas']['ShotView'][];
-      differences: components['schemas']['Difference'][];
-      /** @description What all have in common, in words. */
-      same: string[];
-    };
-    /** @description A point of the heat course; seconds count from the session's origin. */
-    CoursePoint: {
-      /** Format: double */
-      seconds: number;
-      /** Format: double */
-      groupC: number;
-      /** Format: double */
-      plusMinusK: number;
-      /** Format: double */
-      boilerC: null | number;
-    };
-    /** @description A trace for drawing: even steps from the lever's first move, all of one length or null where no instrument told. */
-    Curves: {
-      /** Format: double */
-      stepSeconds: number;
-      pressureBar: null | number[];
-      weightGrams: null | number[];
-      flowGramsPerS: null | number[];
-      planBar: null | number[];
-    };
-    /** @description Sizes of a section through a machine, mm, from its own numbers; what the drawing on screen is made of. */
-    Cutaway: {
-      /**
-       * Format: double
-       * @description Piston diameter.
-       */
-      pistonMm: number;
-      /**
-       * Format: double
-       * @description Stroke of the piston for the chamber's or stroke's volume; 12 on a hand pump.
-       */
-      strokeMm: number;
-      /**
-       * Format: double
-       * @description Inner diameter of the basket.
-       */
-      basketMm: number;
-      /**
-       * Format: double
-       * @description Height of the tamped puck.
-       */
-      puckMm: number;
-      /**
-       * Format: double
-       * @description Inner depth of the basket.
-       */
-      basketDepthMm: number;
-      /**
-       * Format: double
-       * @description Height of the water chamber, where it is apart from the piston's stroke.
-       */
-      chamberMm: number;
-      /**
-       * Format: double
-       * @description Long arm over short arm.
-       */
-      armRatio: number;
-      /**
-       * Format: double
-       * @description Share of the boiler that is water when cold; 0 without one.
-       */
-      boilerFilledShare: number;
-      /**
-       * Format: double
-       * @description How much of its top pressure the spring still gives at the end, 0 to 1; 0 without one.
-       */
-      springShare: number;
-    };
-    /** @description A device as the screen lists it. */
-    DeviceView: {
-      name: string;
-      channels: components['schemas']['Channel'][];
-      silent: boolean;
-      /** Format: int64 */
-      samples: number;
-      /** Format: int32 */
-      badLines: number;
-      problems: string[];
-      latest: {
-        [key: string]: number;
-      };
-    };
-    /** @description One thing that differs between the compared shots; a value a shot, null where it has none. */
-    Difference: {
-      label: string;
-      unit: string;
-      values: string[];
-    };
-    /** @description One drink. */
-    Drink: {
-      /** @description Whom it is for; empty where nobody is named. */
-      for: string;
-      /**
-       * Format: double
-       * @description Milk to steam for it, g, 0 to 400; 0 for none.
-       */
-      milkGrams: number;
-    };
-    /** @description What the gauge hides: pressure shown, and how hot the water really is behind it. */
-    FalsePressure: {
-      /** Format: double */
-      gaugeBar: number;
-      /** Format: double */
-      waterC: number;
-      /** Format: double */
-      bledC: number;
-    };
-    /** @description A family to start a new machine from. */
-    FamilyView: {
-      family: components['schemas']['MachineFamily'];
-      defaults: components['schemas']['Machine'];
-      /** Format: double */
-      doseGrams: number;
-      /** Format: double */
-      yieldGrams: number;
-    };
-    /** @description One reading beside what the fit says, for the residual plot. */
-    FitPoint: {
-      /** Format: double */
-      x: number;
-      /** Format: double */
-      observed: number;
-      /** Format: double */
-      fitted: number;
-    };
-    /** @description A heat constant that was fitted. */
-    FittedConstant: {
-      /** @description Its field. */
-      field: string;
-      /** @description What it is called. */
-      label: string;
-      /** @description Unit as printed. */
-      unit: string;
-      /**
-       * Format: double
-       * @description What it was.
-       */
-      before: number;
-      /**
-       * Format: double
-       * @description Best value.
-       */
-      value: number;
-      /**
-       * Format: double
-       * @description Lower end of its 95 % interval.
-       */
-      low: number;
-      /**
-       * Format: double
-       * @description Upper end.
-       */
-      high: number;
-    };
-    /** @description Hand force over the stroke at a pressure. */
-    ForceLine: {
-      /** Format: double */
-      pressureBar: number;
-      points: components['schemas']['ForcePoint'][];
-    };
-    /** @description Hand force in kgf at a share of the stroke. */
-    ForcePoint: {
-      /** Format: double */
-      strokeShare: number;
-      /** Format: double */
-      handKgf: number;
-    };
-    /** @description An instrument for a pull. */
-    GiveRequest: {
-      device: string;
-    };
-    /** @description What to set on the grinder, and why. */
-    GrindAdviceView: {
-      suggestion: null | components['schemas']['GrindSuggestion'];
-      /**
-       * Format: double
-       * @description Chance that the sheet's own setting lands; null without one.
-       */
-      chanceNow: null | number;
-      /**
-       * Format: double
-       * @description The time that counts as landing, from the lever's first move.
-       */
-      secondsLow: number;
-      /** Format: double */
-      secondsHigh: number;
-      /** @description Why, one after the other. */
-      sentences: string[];
-    };
-    /** @description What to set next. */
-    GrindSuggestion: {
-      /**
-       * Format: double
-       * @description On the grinder's own scale, a whole number of its steps.
-       */
-      setting: number;
-      /**
-       * Format: double
-       * @description Lower end of the settings that may well be the right one (80 %).
-       */
-      low: number;
-      /**
-       * Format: double
-       * @description Upper end.
-       */
-      high: number;
-      /**
-       * Format: double
-       * @description Chance that this setting lands in the wanted band, 0 to 1.
-       */
-      chance: number;
-      /**
-       * Format: double
-       * @description How much one step moves R10, as a share.
-       */
-      stepShare: number;
-      /** @description Whether one step moves R10 by more than the band is wide. */
-      tooCoarse: boolean;
-      /**
-       * Format: double
-       * @description What ageing alone will make the setting in seven days.
-       */
-      inAWeek: number;
-      /**
-       * Format: int32
-       * @description Shots of this bag on this grinder that it rests on.
-       */
-      shots: number;
-    };
-    GrinderChange: {
-      name: string;
-      scaleUnit: string;
-      /** Format: double */
-      step: number;
-      finerIsLower: boolean;
-      /** Format: double */
-      zeroPoint?: null | number;
-      /**
-       * Format: double
-       * @default 0
-       */
-      retentionGrams: number;
-      /**
-       * Format: double
-       * @default 0
-       */
-      purgeGrams: number;
-    };
-    GrinderView: {
-      /** Format: int32 */
-      id: number;
-      name: string;
-      scaleUnit: string;
-      /** Format: double */
-      step: number;
-      finerIsLower: boolean;
-      /** Format: double */
-      zeroPoint: null | number;
-      /** Format: double */
-      retentionGrams: number;
-      /** Format: double */
-      purgeGrams: number;
-    };
-    /** @description One reading: the handle held by a luggage or bathroom scale while the gauge stands still. */
-    HandleReading: {
-      /**
-       * Format: double
-       * @description Force at the handle, 0.5 to 60 kgf.
-       */
-      handKgf: number;
-      /**
-       * Format: double
-       * @description Gauge, 0.2 to 15 bar.
-       */
-      pressureBar: number;
-      /**
-       * Format: double
-       * @description How far the stroke was done, 0 to 1; null where that was not noted.
-       */
-      strokeShare?: null | number;
-    };
-    /**
-     * @description Where the top of the dry puck stands under the rim.
-     * @enum {unknown}
-     */
-    Headspace: 'TooMuch' | 'Tight' | 'Right' | 'TooLittle';
-    /**
-     * @description What a machine's heat goes by, apart from the heat capacity of its group or chamber, which is double Machine.MetalHeatCapacity
-     *     and counts the portafilter that sits in it. Family defaults are rounded common practice and the fit to what people report
-     *     (a small dipper's group at 72 degC after 20 min and 76 after 25, about 5 K a shot); the owner's readings replace them.
-     */
-    HeatConstants: {
-      /**
-       * Format: double
-       * @description Heat capacity of the boiler's metal in J/K, 100 to 20 000; its water comes on top.
-       */
-      boilerMetalJPerK?: number;
-      /**
-       * Format: double
-       * @description Inner volume of the boiler in ml, 200 to 8000.
-       */
-      boilerVolumeMl?: number;
-      /**
-       * Format: double
-       * @description Height of the boiler inside, mm, 40 to 400; turns its filling into a level on the sight glass.
-       */
-      boilerHeightMm?: number;
-      /**
-       * Format: double
-       * @description Water at a cold fill, g, 100 to 7500.
-       */
-      fillGrams?: number;
-      /**
-       * Format: double
-       * @description Water that must stay over the element, g, 50 to 7000.
-       */
-      minimumGrams?: number;
-      /**
-       * Format: double
-       * @description Power of the element in W, 50 to 4000; of the group's heater on an electrically heated group.
-       */
-      heaterWatts?: number;
-      /**
-       * Format: double
-       * @description Loss of the boiler to the room, W/K, 0.1 to 20.
-       */
-      boilerLossWPerK?: number;
-      /**
-       * Format: double
-       * @description Between boiler and group, W/K, 0.05 to 20.
-       */
-      boilerGroupWPerK?: number;
-      /**
-       * Format: double
-       * @description Between group (or chamber) and room, W/K, 0.05 to 10.
-       */
-      groupAmbientWPerK?: number;
-      /**
-       * Format: double
-       * @description Water passing the group: hA in W/K of the effectiveness-NTU relation, 0.5 to 60.
-       */
-      passWPerK?: number;
-      /**
-       * Format: double
-       * @description How far the pressurestat lets the pressure fall before it heats again, bar, 0.02 to 0.5.
-       */
-      hysteresisBar?: number;
-      /**
-       * Format: double
-       * @description Steam through the open valve, g/s, 0.05 to 5.
-       */
-      steamGramsPerS?: number;
-      /**
-       * Format: double
-       * @description Band of the group at lever-up, degC: its lower end, 20 to 140.
-       */
-      bandLowC?: number;
-      /**
-       * Format: double
-       * @description Upper end of the band, degC, 20 to 140.
-       */
-      bandHighC?: number;
-      /** @description Whether an insulating joint sits between boiler and group. */
-      insulatingJoint?: boolean;
-      /** @description Heater steps of an electrically heated group, degC; empty elsewhere. */
-      heaterStepsC?: number[];
-      /**
-       * Format: double
-       * @description How far the computed group may be off, K (one standard deviation): 4 before readings, less once it is fitted.
-       */
-      spreadK?: number;
-      /**
-       * Format: int32
-       * @description Readings that these constants were fitted to; 0 for the family's.
-       */
-      fittedReadings?: number;
-      /**
-       * Format: double
-       * @description With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small dipper.
-       */
-      effectiveBoilerGroupWPerK?: number;
-    };
-    /** @description What the readings of its sessions say about a machine's heat. */
-    HeatFitView: {
-      constants: components['schemas']['FittedConstant'][];
-      points: components['schemas']['FitPoint'][];
-      /** Format: int32 */
-      readings: number;
-      /** Format: int32 */
-      sessions: number;
-      sentence: string;
-      kept: boolean;
-    };
-    /** @description How warm the machine is now. */
-    HeatNow: {
-      /**
-       * Format: double
-       * @description Group, or metal of the chamber, degC.
-       */
-      groupC: number;
-      /**
-       * Format: double
-       * @description One standard deviation.
-       */
-      plusMinusK: number;
-      /** Format: double */
-      boilerC: null | number;
-      /** Format: double */
-      gaugeBar: null | number;
-      /** @description Whether the group is in its band. */
-      inBand: boolean;
-      /**
-       * Format: int32
-       * @description How many shots one after the other before it leaves its band.
-       */
-      shotsLeft: number;
-      /**
-       * Format: double
-       * @description Water at the puck if the shot were pulled now.
-       */
-      waterC: number;
-      /** Format: double */
-      waterPlusMinusK: number;
-      false: null | components['schemas']['FalsePressure'];
-      /** @description Whether the element is thought to be on. */
-      elementOn: boolean;
-    };
-    /**
-     * @description What was read.
-     * @enum {unknown}
-     */
-    HeatReadingKind: 'Strip' | 'Probe' | 'BoilerGauge' | 'LampOn' | 'LampOff' | 'Sizzles' | 'DoesNotSizzle';
-    /** @description The gauge while the lever is held against a blind basket. */
-    HoldReading: {
-      /**
-       * Format: double
-       * @description Since the first reading, s, 0 to 600.
-       */
-      seconds: number;
-      /**
-       * Format: double
-       * @description Gauge, 0.2 to 15 bar.
-       */
-      pressureBar: number;
-    };
-    /** @description What can be changed. */
-    HouseholdChange: {
-      name: string;
-      /** Format: double */
-      altitudeMetres: number;
-      /** Format: double */
-      ambientC: number;
-      pressureUnit: string;
-      temperatureUnit: string;
-      forceUnit: string;
-    };
-    /** @description Where the bench stands and how it likes its numbers. */
-    HouseholdView: {
-      name: string;
-      /** Format: double */
-      altitudeMetres: number;
-      /** Format: double */
-      ambientC: number;
-      madeUp: boolean;
-      pressureUnit: string;
-      temperatureUnit: string;
-      forceUnit: string;
-      /** Format: double */
-      boilingPointC: number;
-      /** Format: double */
-      atmosphereBar: number;
-    };
-    /** @description A column: where, what, in which unit. */
-    ImportColumn: {
-      /** Format: int32 */
-      index: number;
-      name: string;
-      role: components['schemas']['ColumnRole'];
-      unit: string;
-    };
-    /** @description A file to look at, with the columns as the reader set them; null columns ask for a guess. */
-    ImportFile: {
-      fileName: string;
-      contentBase64: string;
-      columns: null | components['schemas']['ImportColumn'][];
-    };
-    /** @description What would be imported. */
-    ImportPreview: {
-      /** @description Name of the separator found. */
-      separator: string;
-      decimalComma: boolean;
-      hasHeader: boolean;
-      /** Format: int32 */
-      rows: number;
-      columns: components['schemas']['ImportColumn'][];
-      units: {
-        [key: string]: string[];
-      };
-      /** @description Up to 6 rows as text. */
-      firstRows: string[][];
-      /** @description Why it cannot be imported as it is; empty if it can. */
-      errors: string[];
-      /** @description What was put right. */
-      notes: string[];
-      curves: null | components['schemas']['Curves'];
-      measures: null | components['schemas']['Measures'];
-    };
-    /** @description An import with what the file does not say. */
-    ImportRequest: {
-      file: components['schemas']['ImportFile'];
-      /** Format: date-time */
-      pulledAt: string;
-      /** Format: int32 */
-      machineId: number;
-      /** Format: int32 */
-      brewerId: null | number;
-      /** Format: int32 */
-      bagId: null | number;
-      /** Format: int32 */
-      grinderId: null | number;
-      /** Format: double */
-      grindSetting: null | number;
-      /** Format: double */
-      doseGrams: number;
-      /** Format: double */
-      waterC: null | number;
-    };
-    /** @description A pull that was kept as a shot. */
-    KeptPull: {
-      pullId: string;
-      /** Format: int32 */
-      shotId: number;
-    };
-    /**
-     * @description What a lit lamp means: it is one thing on one machine and the other on the next.
-     * @enum {unknown}
-     */
-    LampMeans: 'Unknown' | 'Heating' | 'Ready';
-    /** @description The last shot of this bag on this machine. */
-    LastTime: {
-      /** Format: int32 */
-      shotId: number;
-      /** Format: date-time */
-      pulledAt: string;
-      /** Format: double */
-      grindSetting: null | number;
-      /** Format: double */
-      doseGrams: number;
-      /** Format: double */
-      cupGrams: null | number;
-      /** Format: double */
-      secondsFromPressure: null | number;
-      /** Format: double */
-      r10: null | number;
-      /** Format: int32 */
-      liking: null | number;
-    };
-    /** @description A page of the ledger, newest first. */
-    LedgerPage: {
-      /** Format: int32 */
-      total: number;
-      /** Format: int32 */
-      page: number;
-      /** Format: int32 */
-      size: number;
-      shots: components['schemas']['ShotLine'][];
-    };
-    /** @description A lesson with what has come of it so far. */
-    LessonView: {
-      key: string;
-      name: string;
-      teaches: string;
-      why: string;
-      /** @description What it is scored on. */
-      scored: components['schemas']['ScoreOf'][];
-      family: null | components['schemas']['MachineFamily'];
-      /** @description Every time it was played, oldest first, at most the last fifty. */
-      played: components['schemas']['PlayedOnce'][];
-    };
-    /**
-     * @description What the virtual lever's hand does, for its words and keys.
-     * @enum {unknown}
-     */
-    LeverControl: 'Press' | 'PressOrLift' | 'HoldBack' | 'Pump';
-    /** @description The lever's ratio at a share of its stroke, 0 (top) to 1 (bottom). */
-    LeverRatioPoint: {
-      /** Format: double */
-      strokeShare: number;
-      /** Format: double */
-      ratio: number;
-    };
-    /** @description The lever as it stands. */
-    LeverState: {
-      /**
-       * Format: double
-       * @description Hand force; null where the hand makes no pressure.
-       */
-      forceKgf: null | number;
-      /**
-       * Format: double
-       * @description Share of its way, 0 to 1.
-       */
-      travel: number;
-      /** @description Whether the group fills. */
-      filling: boolean;
-      /** Format: int32 */
-      strokes: number;
-    };
-    /** @description What is sent to the screens of one pull, up to 50 times a second: the state now and every sample since the last frame. */
-    LiveFrame: {
-      /** @description How far. */
-      stage: components['schemas']['PullStage'];
-      /** @description Which pull, or null. */
-      pullId: null | string;
-      /**
-       * Format: int64
-       * @description Counts frames of this pull, so that a screen sees when it missed one.
-       */
-      sequence: number;
-      reading: null | components['schemas']['LiveReading'];
-      /** @description New samples as pairs of s since the lever moved and bar. */
-      pressure: number[][];
-      /** @description The same in g. */
-      weight: number[][];
-      /** @description The live flow at the end of each frame, g/s. */
-      flow: number[][];
-      /** @description And of the water in the stroke under way, ml. */
-      stroke: number[][];
-      /** @description The devices; null when nothing about them changed. */
-      devices: null | components['schemas']['DeviceView'][];
-      /** @description All pulls under way; null when nothing about them changed. */
-      pulls: null | components['schemas']['PullInHand'][];
-      /** @description What went wrong during this pull. */
-      notices: string[];
-      kept: null | components['schemas']['KeptPull'];
-      /**
-       * Format: double
-       * @description Server time in ms since 1970, for measuring delay.
-       */
-      sentAt: number;
-    };
-    /** @description What the screen shows at one instant of a pull. Null where no instrument tells. */
-    LiveReading: {
-      /**
-       * Format: double
-       * @description Since the lever moved; 0 before.
-       */
-      seconds: number;
-      /**
-       * Format: double
-       * @description Gauge pressure.
-       */
-      pressureBar: null | number;
-      /**
-       * Format: double
-       * @description In the cup, lag taken out.
-       */
-      cupGrams: null | number;
-      /**
-       * Format: double
-       * @description Flow.
-       */
-      flowGramsPerS: null | number;
-      /**
-       * Format: double
-       * @description Latest temperature.
-       */
-      temperatureC: null | number;
-      /**
-       * Format: double
-       * @description What the hand gives at this pressure on this machine; null on a spring.
-       */
-      handForceKgf: null | number;
-      /**
-       * Format: double
-       * @description What the plan wants now.
-       */
-      targetBar: number;
-      /**
-       * Format: int32
-       * @description Which phase is due.
-       */
-      phaseIndex: number;
-      /** @description Its name. */
-      phase: string;
-      /** @description What to do now and what ends it. */
-      sentence: string;
-      /** @description How the pressure is known; assumed where nothing tells. */
-      pressureIs: components['schemas']['Origin'];
-      /** @description Whether first drops have been seen. */
-      dropsSeen: boolean;
-      coach: null | components['schemas']['CoachReading'];
-    };
-    /** @description One machine: a family plus its own numbers. */
-    Machine: {
-      /** @description Its family. */
-      family: components['schemas']['MachineFamily'];
-      /**
-       * Format: double
-       * @description Diameter of the piston in mm, 6 to 80.
-       */
-      pistonDiameterMm: number;
-      /**
-       * Format: double
-       * @description Handle travel over piston travel, 1 to 30; twin arms count both together. For strokes: 1.
-       */
-      leverRatio: number;
-      /**
-       * Format: double
-       * @description Share of the hand's work that reaches the water, 0.3 to 1.
-       */
-      efficiency?: number;
-      /**
-       * Format: double
-       * @description Seal friction in N, 0 to 500.
-       */
-      frictionNewtons?: number;
-      /**
-       * Format: double
-       * @description Water the chamber takes up to its line, ml, 10 to 400. For boiler levers: what one full stroke moves.
-       */
-      chamberMl: number;
-      /**
-       * Format: int32
-       * @description Strokes a shot may use; 1 for a chamber that is filled once.
-       */
-      strokesAShot?: number;
-      /**
-       * Format: double
-       * @description Inner diameter of the basket in mm, 35 to 65.
-       */
-      basketDiameterMm: number;
-      /**
-       * Format: double
-       * @description Water that stays in machine and basket whatever one does, g, 0 to 30.
-       */
-      deadWaterGrams: number;
-      /**
-       * Format: double
-       * @description Heat capacity in J/K of the metal the kettle's water meets (chamber and piston), or of the group on a boiler lever.
-       */
-      metalHeatCapacity: number;
-      /**
-       * Format: double
-       * @description Force in kgf that the brewer is willing to use at the handle, 2 to 60.
-       */
-      willingForceKgf?: number;
-      /**
-       * Format: double
-       * @description Boiler gauge pressure in bar, 0.2 to 2; null where a kettle gives the water.
-       */
-      boilerGaugeBar?: null | number;
-      /**
-       * Format: double
-       * @description Pressure in bar of the cocked spring at the top of its stroke; null without a spring.
-       */
-      springTopBar?: null | number;
-      /**
-       * Format: double
-       * @description Pressure in bar that the spring still gives when its stroke has run out.
-       */
-      springEndBar?: null | number;
-      /**
-       * Format: double
-       * @description Orifice constant in bar s2/ml2 of a flow-restricting basket; 0 for an ordinary one.
-       */
-      restrictorBarS2PerMl2?: number;
-      /** @description Ratio over the stroke, in order; empty where double Machine.LeverRatio holds all the way. */
-      leverRatioTable?: components['schemas']['LeverRatioPoint'][];
-      /**
-       * Format: double
-       * @description Water a puck keeps, g per g of dose, 0.9 to 1.3.
-       */
-      retentionPerGram?: number;
-      /**
-       * Format: double
-       * @description Air left under the piston, ml at atmospheric pressure, 0 to 30; makes the lever soft.
-       */
-      trappedAirMl?: number;
-      /**
-       * Format: double
-       * @description Share of the pressure that the seal loses each second against a blind basket, 1/s, 0 to 0.5.
-       */
-      sealLeakPerSecond?: number;
-      /** @description What can be read on or beside it. */
-      reads?: components['schemas']['Reads'][];
-      /** @description What its lamp means. */
-      lamp?: components['schemas']['LampMeans'];
-      heat?: null | components['schemas']['HeatConstants'];
-      /** @description Numbers that were measured, the newest of each field. */
-      measured?: components['schemas']['MeasuredNumber'][];
-      /** @description What the hand does. */
-      pressureBy?: components['schemas']['PressureBy'];
-      /**
-       * Format: double
-       * @description Water that one fill or one stroke takes, ml: what air left under the piston fills is lost to it.
-       */
-      waterMl?: number;
-      /** @description Whether a boiler of its own gives the water. */
-      hasBoiler?: boolean;
-    };
-    MachineChange: {
-      name: string;
-      spec: components['schemas']['Machine'];
-    };
-    /** @description One machine, whole. */
-    MachineDetail: {
-      /** Format: int32 */
-      id: number;
-      name: string;
-      familyName: string;
-      spec: components['schemas']['Machine'];
-      cutaway: components['schemas']['Cutaway'];
-      can: components['schemas']['Abilities'];
-      numbers: components['schemas']['MachineNumber'][];
-      heat: components['schemas']['HeatConstants'];
-      heatIsFamily: boolean;
-      /** Format: int32 */
-      heatReadings: number;
-      ways: string[];
-    };
-    /**
-     * @description How a machine makes pressure and where its hot water comes from. Names are the trade's (common practice).
-     * @enum {unknown}
-     */
-    MachineFamily:
-      | 'BoilerDirect'
-      | 'BoilerSpring'
-      | 'PortableLever'
-      | 'HeatedGroup'
-      | 'TwinArmBasket'
-      | 'TwinArmChamber'
-      | 'SteppedLever'
-      | 'HandPump';
-    /** @description A number of a machine with its range and where it comes from. */
-    MachineNumber: {
-      field: string;
-      label: string;
-      unit: string;
-      /** Format: double */
-      min: number;
-      /** Format: double */
-      max: number;
-      /** Format: double */
-      value: number;
-      /** Format: double */
-      familyValue: number;
-      origin: components['schemas']['NumberOrigin'];
-      /** Format: double */
-      plusMinus: null | number;
-      way: null | string;
-    };
-    /** @description A machine with the plans that suit it, and the sheet to start from on it: last time's. */
-    MachineView: {
-      /** Format: int32 */
-      id: number;
-      name: string;
-      spec: components['schemas']['Machine'];
-      pressureBy: string;
-      planKeys: string[];
-      start: components['schemas']['Sheet'];
-    };
-    MarkRequest: {
-      moment: string;
-    };
-    /** @description Rows of a measurement; the list of its way is filled, the others are left out. */
-    MeasureRequest: {
-      /** @description Whether to put the outcome into the machine, or only to show it. */
-      keep: boolean;
-      handle?: null | components['schemas']['HandleReading'][];
-      stroke?: null | components['schemas']['StrokeReading'][];
-      puck?: null | components['schemas']['PuckReading'][];
-      spring?: null | components['schemas']['SpringReading'][];
-      seal?: null | components['schemas']['HoldReading'][];
-      temperatures?: null | components['schemas']['TemperatureRow'][];
-    };
-    /** @description What a measurement gives. */
-    MeasureView: {
-      changes: components['schemas']['MeasuredChange'][];
-      points: components['schemas']['FitPoint'][];
-      xLabel: string;
-      yLabel: string;
-      sentence: string;
-      kept: boolean;
-    };
-    /** @description A number of a machine that a measurement changes. */
-    MeasuredChange: {
-      /** @description Its field. */
-      field: string;
-      /** @description What people call it. */
-      label: string;
-      /** @description Unit as printed. */
-      unit: string;
-      /**
-       * Format: double
-       * @description What it was.
-       */
-      before: number;
-      /**
-       * Format: double
-       * @description What came out.
-       */
-      value: number;
-      /**
-       * Format: double
-       * @description Half width of the 95 % interval; null when there was no reading to spare.
-       */
-      plusMinus: null | number;
-    };
-    /** @description A number that was measured instead of taken from the family. */
-    MeasuredNumber: {
-      /** @description Which field of the machine. */
-      field: string;
-      /**
-       * Format: double
-       * @description What came out.
-       */
-      value: number;
-      /**
-       * Format: double
-       * @description Half width of its 95 % interval; null when there was no reading to spare.
-       */
-      plusMinus: null | number;
-      /** @description How it was measured, in words. */
-      way: string;
-      /**
-       * Format: int32
-       * @description From how many readings.
-       */
-      readings: number;
-      /**
-       * Format: date
-       * @description When.
-       */
-      on: string;
-    };
-    /** @description What a trace says in numbers. Null where the trace cannot tell. */
-    Measures: {
-      /**
-       * Format: double
-       * @description From the lever's first move to stop.
-       */
-      secondsFromLever: null | number;
-      /**
-       * Format: double
-       * @description From first pressure to stop.
-       */
-      secondsFromPressure: null | number;
-      /**
-       * Format: double
-       * @description From first drops to stop.
-       */
-      secondsFromDrops: null | number;
-      /**
-       * Format: double
-       * @description From the lever's first move to first drops.
-       */
-      secondsToDrops: null | number;
-      /**
-       * Format: double
-       * @description In the cup at the end.
-       */
-      cupGrams: null | number;
-      /**
-       * Format: double
-       * @description Cup over dose.
-       */
-      ratio: null | number;
-      /**
-       * Format: double
-       * @description Highest pressure.
-       */
-      peakBar: null | number;
-      /**
-       * Format: double
-       * @description Mean pressure from first pressure to stop.
-       */
-      meanBar: null | number;
-      /**
-       * Format: double
-       * @description Cup over the seconds from first drops.
-       */
-      meanFlowGramsPerS: null | number;
-      /**
-       * Format: double
-       * @description How the flow changes, g/s2, by a least-squares line from first drops to stop.
-       */
-      flowSlope: null | number;
-      /**
-       * Format: double
-       * @description Integral of pressure.
-       */
-      barSeconds: null | number;
-      /**
-       * Format: double
-       * @description Work on the water that left the puck, J: 1 bar ml = 0.1 J.
-       */
-      workJoules: null | number;
-      /**
-       * Format: double
-       * @description Resistance of the grind, bar s/ml (GrindResistance).
-       */
-      r10: null | number;
-    };
-    /** @description The moments of a pull, s since the lever moved; null where the trace does not show one. */
-    Moments: {
-      /**
-       * Format: double
-       * @description Pressure first above 0.5 bar.
-       */
-      firstPressure: null | number;
-      /**
-       * Format: double
-       * @description First drops in the cup.
-       */
-      firstDrops: null | number;
-      /**
-       * Format: double
-       * @description Pressure begins to rise from pre-infusion.
-       */
-      ramp: null | number;
-      /**
-       * Format: double
-       * @description Highest pressure.
-       */
-      peak: null | number;
-      /**
-       * Format: double
-       * @description Pressure falls below 92 % of the peak for good.
-       */
-      ease: null | number;
-      /**
-       * Format: double
-       * @description Seen by the brewer; no instrument shows it.
-       */
-      blonding: null | number;
-      /**
-       * Format: double
-       * @description The pull ends.
-       */
-      stop: null | number;
-    };
-    /** @description A school's rest window with its name. */
-    NamedRest: {
-      name: string;
-      window: components['schemas']['RestWindow'];
-    };
-    NewBrewer: {
-      name: string;
-    };
-    /** @description A reading just taken, or some time ago. */
-    NewReading: {
-      kind: components['schemas']['HeatReadingKind'];
-      /**
-       * Format: double
-       * @default 0
-       */
-      value: number;
-      /**
-       * Format: double
-       * @default 0
-       */
-      secondsAgo: number;
-    };
-    /** @description The step to do next, in a few words. */
-    NextStepView: {
-      key: string;
-      title: string;
-      /**
-       * Format: double
-       * @description When it is due, s since the origin.
-       */
-      startSeconds: number;
-    };
-    /**
-     * @description Where a number of a machine comes from.
-     * @enum {unknown}
-     */
-    NumberOrigin: 'Family' | 'Owner' | 'Measured';
-    /**
-     * @description How a channel came to be.
-     * @enum {unknown}
-     */
-    Origin: 'Measured' | 'Followed' | 'Imported' | 'Assumed';
-    /** @description A plan of the household's own, as it was kept. */
-    OwnPlanView: {
-      /** Format: int32 */
-      id: number;
-      plan: components['schemas']['PullPlan'];
-    };
-    /**
-     * @description What ends a phase of a pull.
-     * @enum {unknown}
-     */
-    PhaseEnding: 'FirstDrops' | 'Seconds' | 'YieldShare' | 'Grams' | 'Blonding' | 'Strokes';
-    /**
-     * @description What the hand does in a phase.
-     * @default Press
-     * @enum {unknown}
-     */
-    PhaseMove: 'Press' | 'HoldFlow' | 'Lift' | 'Rest';
-    /** @description A plan as a file: what PlanEndpoints gives out and takes in. */
-    PlanFile: {
-      /** @description Always `ruddy-spring-plan`. */
-      format: string;
-      /**
-       * Format: int32
-       * @description Version of the format, 1.
-       */
-      version: number;
-      plan: components['schemas']['PullPlan'];
-    };
-    /** @description The plan's pressure at one instant and the index of the phase that is due then. */
-    PlanPoint: {
-      /**
-       * Format: double
-       * @description Since the lever moved.
-       */
-      seconds: number;
-      /**
-       * Format: double
-       * @description What the plan wants, gauge.
-       */
-      bar: number;
-      /**
-       * Format: int32
-       * @description Index of the phase.
-       */
-      phase: number;
-    };
-    /** @description A plan on a machine and a puck, before it is pulled: how it would run, and what the machine does not give. */
-    PlanPreview: {
-      /** @description Ten a second. */
-      points: components['schemas']['PreviewPoint'][];
-      /**
-       * Format: double
-       * @description Until the yield, or until it was given up.
-       */
-      seconds: number;
-      /**
-       * Format: double
-       * @description When the first drops fall; null where none do.
-       */
-      firstDropsSeconds: null | number;
-      /** @description Whether the yield is reached. */
-      reachedYield: boolean;
-      /** @description What the plan asks that the machine does not give. */
-      problems: components['schemas']['PlanProblem'][];
-    };
-    /** @description How a plan would run with the sheet as it stands. */
-    PlanPreviewView: {
-      /** @description The plan. */
-      plan: components['schemas']['PullPlan'];
-      /** @description Its course; null where the plan itself has a problem. */
-      preview: components['schemas']['PlanPreview'];
-      /**
-       * Format: double
-       * @description From the sheet.
-       */
-      doseGrams: number;
-      /**
-       * Format: double
-       * @description From the sheet.
-       */
-      yieldGrams: number;
-      /** @description From the sheet. */
-      machineName: string;
-      /** @description Times that count as landing. */
-      lands: components['schemas']['TimeBand'];
-    };
-    /** @description Something a plan asks of a machine that it does not give, and what to change. */
-    PlanProblem: {
-      /**
-       * Format: int32
-       * @description Index of the phase.
-       */
-      phase: number;
-      /** @description What is wrong and what to change. */
-      sentence: string;
-    };
-    /** @description One time that a lesson was played. */
-    PlayedOnce: {
-      /** Format: date-time */
-      at: string;
-      /** Format: int32 */
-      points: number;
-    };
-    /** @description What is sent while a lesson is played. */
-    PracticeFrame: {
-      frame: components['schemas']['LiveFrame'];
-      lever: components['schemas']['LeverState'];
-      /** @description Whether it has ended and is to be scored. */
-      over: boolean;
-    };
-    /** @description All lessons in their order. */
-    PracticeOverview: {
-      lessons: components['schemas']['LessonView'][];
-      /** @description The one to play next: the first that has not been played well. */
-      next: string;
-    };
-    /** @description Which lesson, with the feel of which machine; null for a portable lever. */
-    PracticeRequest: {
-      lesson: string;
-      /** Format: int32 */
-      machineId: null | number;
-    };
-    /** @description What a lesson came to. */
-    PracticeResult: {
-      lesson: string;
-      score: components['schemas']['PracticeScore'];
-      /**
-       * Format: int32
-       * @description Best before this time; null at the first.
-       */
-      best: null | number;
-      /**
-       * Format: int32
-       * @description The time before; null at the first.
-       */
-      before: null | number;
-      /** @description The lesson after it; null after the last. */
-      next: null | string;
-      /**
-       * Format: double
-       * @description What the puck was: its resistance over that of a dialled-in one.
-       */
-      grindFactor: number;
-      /**
-       * Format: double
-       * @description When first drops really fell.
-       */
-      trueDropsSeconds: null | number;
-      /** Format: double */
-      channelSeconds: null | number;
-    };
-    /** @description What a practice pull came to. */
-    PracticeScore: {
-      /**
-       * Format: int32
-       * @description 0 to 100, the weighted mean of its parts.
-       */
-      points: number;
-      /** @description Its parts. */
-      parts: components['schemas']['ScorePart'][];
-      /** @description The one thing that would bring most next time. */
-      better: string;
-    };
-    /** @description A lesson about to be played. */
-    PracticeView: {
-      id: string;
-      lesson: components['schemas']['LessonView'];
-      machineName: string;
-      frame: components['schemas']['PracticeFrame'];
-      plan: components['schemas']['PullPlan'];
-      planCourse: components['schemas']['PlanPoint'][];
-      /** Format: double */
-      planSeconds: number;
-      /** Format: double */
-      yieldGrams: number;
-      /** Format: double */
-      maxHandForceKgf: null | number;
-      pressureBy: components['schemas']['PressureBy'];
-      /** Format: double */
-      strokeMl: number;
-      reach: components['schemas']['StrokeReach'][];
-      control: components['schemas']['LeverControl'];
-      /** Format: double */
-      tickSeconds: null | number;
-    };
-    /** @description A point of the predicted shot. */
-    PredictedPoint: {
-      /** Format: double */
-      seconds: number;
-      /** Format: double */
-      pressureBar: number;
-      /** Format: double */
-      flowMlPerS: number;
-      /** Format: double */
-      cupGrams: number;
-      /**
-       * Format: double
-       * @description Water moved in the stroke under way, for the indicator card.
-       */
-      strokeMl: number;
-    };
-    /** @description The shot that the sheet makes, with a band that eight shots in ten should lie in. */
-    PredictedShot: {
-      /** @description The middle of it, five a second. */
-      points: components['schemas']['PredictedPoint'][];
-      /** @description Cup at those seconds at the fast edge of the band, g. */
-      fasterGrams: number[];
-      /** @description And at the slow edge. */
-      slowerGrams: number[];
-      /** Format: double */
-      firstDropsSeconds: null | number;
-      /**
-       * Format: double
-       * @description Time to the yield.
-       */
-      seconds: number;
-      /**
-       * Format: double
-       * @description At the fast edge.
-       */
-      secondsLow: number;
-      /**
-       * Format: double
-       * @description At the slow edge.
-       */
-      secondsHigh: number;
-      /** @description False where the middle shot runs out of water or chokes. */
-      reachesYield: boolean;
-      /**
-       * Format: double
-       * @description Of the cup, 0 to 1.
-       */
-      strength: number;
-      /** Format: double */
-      extractionLow: number;
-      /**
-       * Format: double
-       * @description Solids in the cup over dose, 0 to 1.
-       */
-      extractionShare: number;
-      /** Format: double */
-      extractionHigh: number;
-      /**
-       * Format: int32
-       * @description Shots of this bag on this grinder that it rests on.
-       */
-      knownShots: number;
-      /** @description What would narrow the band. */
-      narrowedBy: string;
-    };
-    /** @description Predicted shot and grind advice of the sheet as it stands; null while the sheet has problems. */
-    PredictionView: {
-      shot: null | components['schemas']['PredictedShot'];
-      grind: null | components['schemas']['GrindAdviceView'];
-    };
-    /**
-     * @description How the metal of a kettle-filled machine is warmed (common practice).
-     * @enum {unknown}
-     */
-    PreheatMethod: 'None' | 'FillAndHold' | 'SteamBath' | 'Submersion' | 'BlankPresses' | 'ElectricStep';
-    /** @description How a puck was prepared. People disagree on all of it; what all agree on is doing it the same each time. */
-    Preparation: {
-      /**
-       * @description A fine mist of water on the beans, against static.
-       * @default false
-       */
-      misted: boolean;
-      /**
-       * @description Clumps stirred out with needles.
-       * @default false
-       */
-      stirred: boolean;
-      /**
-       * @description Settled by tapping.
-       * @default false
-       */
-      tapped: boolean;
-      /**
-       * Format: double
-       * @description Tamp in kgf, 0 to 40; null where nobody weighed it.
-       */
-      tampKgf?: null | number;
-      /** @description What lies on the puck. */
-      cover?: components['schemas']['PuckCover'];
-      /**
-       * @description A bottomless holder instead of a spout.
-       * @default false
-       */
-      bottomless: boolean;
-    };
-    /**
-     * @description What the hand does to make pressure.
-     * @enum {unknown}
-     */
-    PressureBy: 'Arm' | 'Spring' | 'Strokes';
-    /** @description One instant of a plan as it would run. */
-    PreviewPoint: {
-      /**
-       * Format: double
-       * @description Since the lever moved.
-       */
-      seconds: number;
-      /**
-       * Format: double
-       * @description What the plan wants.
-       */
-      targetBar: number;
-      /**
-       * Format: double
-       * @description What comes of it.
-       */
-      pressureBar: number;
-      /**
-       * Format: double
-       * @description In the cup.
-       */
-      cupGrams: number;
-      /**
-       * Format: double
-       * @description Out of the puck.
-       */
-      flowMlPerS: number;
-      /**
-       * Format: double
-       * @description Most the machine gives then.
-       */
-      mostBar: number;
-      /**
-       * Format: int32
-       * @description Index of the phase that is due.
-       */
-      phase: number;
-    };
-    /**
-     * @description What lies on the puck.
-     * @default Nothing
-     * @enum {unknown}
-     */
-    PuckCover: 'Nothing' | 'Screen' | 'Paper';
-    /** @description How a dose lies in a basket. */
-    PuckFit: {
-      /**
-       * Format: double
-       * @description Height of the tamped dry puck.
-       */
-      puckMm: number;
-      /**
-       * Format: double
-       * @description From the puck, or what lies on it, to the rim; negative where it stands over it.
-       */
-      headspaceMm: number;
-      /** @description What that means. */
-      headspace: components['schemas']['Headspace'];
-      /** @description In words, with the check by the screen's imprint. */
-      sentence: string;
-      /**
-       * Format: double
-       * @description Least dose that stands right, g.
-       */
-      fromGrams: number;
-      /**
-       * Format: double
-       * @description Most dose that stands right, g.
-       */
-      toGrams: number;
-    };
-    /** @description A spent puck on the scale. */
-    PuckReading: {
-      /**
-       * Format: double
-       * @description Dry dose, 5 to 30 g.
-       */
-      doseGrams: number;
-      /**
-       * Format: double
-       * @description The puck after the shot, 5 to 80 g.
-       */
-      wetGrams: number;
-    };
-    /** @description One thing to make sure of before or after the pressure. */
-    PullCheck: {
-      /** @description What to look at, or to do. */
-      text: string;
-      /** @description Whether it can hurt. */
-      isCaution: boolean;
-    };
-    /** @description One of the pulls under way. */
-    PullInHand: {
-      /** @description Its id. */
-      id: string;
-      /**
-       * Format: int32
-       * @description On which machine.
-       */
-      machineId: number;
-      /** @description Its name. */
-      machineName: string;
-      /** @description How far. */
-      stage: components['schemas']['PullStage'];
-      /** @description Instruments that tell of it. */
-      devices: string[];
-    };
-    /**
-     * @description One phase: the pressure goes from where the last phase left it to ToBar, over the phase itself where its length is
-     *     known, over LeadSeconds where it ends on an event.
-     */
-    PullPhase: {
-      /** @description The trade's word: pre-infuse, ramp, peak, ease. */
-      name: string;
-      /**
-       * Format: double
-       * @description Pressure at the end, bar gauge, 0 to 12; the most that holding a flow may take.
-       */
-      toBar: number;
-      /** @description What ends it. */
-      ending: components['schemas']['PhaseEnding'];
-      /**
-       * Format: double
-       * @description Seconds, share of the yield, g or strokes; unused for first drops and blonding.
-       */
-      endsAt: number;
-      /**
-       * Format: double
-       * @description Seconds to reach the pressure when the phase ends on an event, 0 to 60.
-       */
-      leadSeconds: number;
-      /**
-       * Format: double
-       * @description Longest the phase may last when its event does not come, 1 to 180.
-       */
-      atMostSeconds: number;
-      /** @description What to do, as an imperative without its ending. */
-      cue: string;
-      /** @description What the hand does. */
-      move?: components['schemas']['PhaseMove'];
-      /**
-       * Format: double
-       * @description Flow to hold, ml/s, 0.2 to 6; unused otherwise.
-       * @default 0
-       */
-      flowMlPerS: number;
-    };
-    /** @description A pull as phases of pressure, with the width of the band that counts as on plan. */
-    PullPlan: {
-      /** @description Stable key. */
-      key: string;
-      /** @description Plain name. */
-      name: string;
-      /** @description Why people pull this way, and who disagrees (common practice). */
-      why: string;
-      /**
-       * Format: double
-       * @description Half width of the band, bar, 0.1 to 3.
-       */
-      bandBar: number;
-      /** @description In order; the last one ends at the yield. */
-      phases: components['schemas']['PullPhase'][];
-      lands?: null | components['schemas']['TimeBand'];
-      /** @description Machines it is meant for; null for any. */
-      families?: null | components['schemas']['MachineFamily'][];
-      /**
-       * Format: double
-       * @description Highest pressure of the plan, bar.
-       */
-      peakBar?: number;
-      /** @description Times to the yield that count as landing, from the lever's first move (common practice). */
-      landingSeconds?: components['schemas']['TimeBand'];
-    };
-    /**
-     * @description How far a pull has come.
-     * @enum {unknown}
-     */
-    PullStage: 'Idle' | 'Ready' | 'Running' | 'Settling';
-    /** @description The pull under way, or the one that would be next. */
-    PullView: {
-      /** @description State and samples so far. */
-      frame: components['schemas']['LiveFrame'];
-      /** @description What was set. */
-      sheet: components['schemas']['Sheet'];
-      /** @description The plan. */
-      plan: components['schemas']['PullPlan'];
-      /** @description The plan's course on an ordinary puck, for drawing. */
-      planCourse: components['schemas']['PlanPoint'][];
-      /** Format: double */
-      planSeconds: number;
-      /** @description Name of the machine. */
-      machineName: string;
-      /**
-       * Format: double
-       * @description What the brewer is willing to use; null where the hand makes no pressure.
-       */
-      maxHandForceKgf: null | number;
-      cautions: string[];
-      /** @description What to make sure of before any pressure. */
-      before: components['schemas']['PullCheck'][];
-      /** @description What to do once the hand has let go. */
-      after: components['schemas']['PullCheck'][];
-      family: components['schemas']['MachineFamily'];
-      pressureBy: components['schemas']['PressureBy'];
-      /**
-       * Format: double
-       * @description Water of one stroke.
-       */
-      strokeMl: number;
-      /** @description Most pressure over the stroke, for the indicator card. */
-      reach: components['schemas']['StrokeReach'][];
-      /**
-       * Format: double
-       * @description Water to pour or to move for the yield, where no scale meters the cup.
-       */
-      waterGrams: number;
-      /** @description Whether it has a gauge that eyes can read. */
-      needleToFollow: boolean;
-      /**
-       * Format: double
-       * @description Rhythm of its strokes; null where there is none.
-       */
-      tickSeconds: null | number;
-    };
-    /** @description A ratio to choose, with the yield it makes of the sheet's dose. */
-    RatioView: {
-      school: string;
-      /** Format: double */
-      ratio: number;
-      /** Format: double */
-      yieldGrams: number;
-      why: string;
-      /** @description Whether the machine gives so much. */
-      fits: boolean;
-    };
-    /** @description A reading as the screen lists it. */
-    ReadingView: {
-      /** Format: int32 */
-      index: number;
-      kind: components['schemas']['HeatReadingKind'];
-      /** Format: double */
-      seconds: number;
-      /** Format: double */
-      value: number;
-    };
-    /**
-     * @description What a person can read on or beside a machine.
-     * @enum {unknown}
-     */
-    Reads: 'Gauge' | 'Strip' | 'Probe' | 'BoilerGauge' | 'Lamp' | 'Scale';
-    /** @description A pull that a crash interrupted. */
-    RecoveredPull: {
-      id: string;
-      /** Format: date-time */
-      startedAt: string;
-      machineName: string;
-      /** Format: double */
-      seconds: number;
-      /** Format: int32 */
-      samples: number;
-      /** Format: double */
-      cupGrams: null | number;
-    };
-    /**
-     * @description Where a bag stands in its rest window.
-     * @enum {unknown}
-     */
-    RestState: 'TooFresh' | 'Resting' | 'Ready' | 'Fading' | 'Stale';
-    /** @description A rest window in days from roast, each later than the one before. */
-    RestWindow: {
-      /**
-       * Format: int32
-       * @description First day it is drinkable, 0 to 30.
-       */
-      usableFrom: number;
-      /**
-       * Format: int32
-       * @description First day at its best, 0 to 60.
-       */
-      bestFrom: number;
-      /**
-       * Format: int32
-       * @description Last day most people drink it, 1 to 120.
-       */
-      bestTo: number;
-      /**
-       * Format: int32
-       * @description Last day with crema to speak of, 2 to 365.
-       */
-      cremaTo: number;
-    };
-    /** @description A shot that was saved. */
-    SavedShot: {
-      /** Format: int32 */
-      shotId: number;
-    };
-    /**
-     * @description What a lesson is scored on; each part from 0 to 100.
-     * @enum {unknown}
-     */
-    ScoreOf: 'Phases' | 'Steadiness' | 'Easing' | 'Cup' | 'Drops' | 'Flow' | 'Time' | 'Channel' | 'Rhythm';
-    /** @description One part of a score. */
-    ScorePart: {
-      /** @description What was scored. */
-      of: components['schemas']['ScoreOf'];
-      /**
-       * Format: int32
-       * @description 0 to 100.
-       */
-      points: number;
-      /** @description What was seen, in numbers. */
-      sentence: string;
-    };
-    /** @description What a session is to give, and when. */
-    SessionRequest: {
-      /** @description What. */
-      wants: components['schemas']['SessionWants'];
-      /**
-       * Format: date-time
-       * @description When the last drink is wanted, UTC; null for as soon as can be.
-       */
-      readyAt: null | string;
-    };
-    /** @description A step as the screen lists it; seconds count from the session's origin. */
-    SessionStepView: {
-      key: string;
-      kind: components['schemas']['StepKind'];
-      /** Format: double */
-      startSeconds: number;
-      /** Format: double */
-      seconds: number;
-      title: string;
-      detail: string;
-      caution: null | string;
-      handsFree: boolean;
-      /** Format: int32 */
-      pull: null | number;
-      /** Format: double */
-      groupC: null | number;
-      state: components['schemas']['StepState'];
-    };
-    /** @description The session: open, or as it would be planned now. */
-    SessionView: {
-      /**
-       * Format: int32
-       * @description Null while it is only a proposal.
-       */
-      id: null | number;
-      /** Format: int32 */
-      machineId: number;
-      machineName: string;
-      family: components['schemas']['MachineFamily'];
-      hasBoiler: boolean;
-      hasHeater: boolean;
-      reads: components['schemas']['Reads'][];
-      lamp: components['schemas']['LampMeans'];
-      /** Format: double */
-      bandLowC: number;
-      /** Format: double */
-      bandHighC: number;
-      heaterStepsC: number[];
-      /** @description Whether a step has been done or begun. */
-      begun: boolean;
-      /**
-       * Format: date-time
-       * @description Second 0, UTC; now for what has not begun.
-       */
-      originAt: string;
-      /**
-       * Format: double
-       * @description Now, s since the origin.
-       */
-      nowSeconds: number;
-      /** Format: date-time */
-      readyAt: null | string;
-      wants: components['schemas']['SessionWants'];
-      steps: components['schemas']['SessionStepView'][];
-      course: components['schemas']['CoursePoint'][];
-      shots: components['schemas']['ShotHeat'][];
-      readings: components['schemas']['ReadingView'][];
-      /** Format: double */
-      startSeconds: number;
-      /** Format: double */
-      lastCupSeconds: number;
-      /** Format: double */
-      endSeconds: number;
-      problem: null | string;
-      remedies: string[];
-      water: components['schemas']['WaterBudget'];
-      now: components['schemas']['HeatNow'];
-      /** Format: double */
-      boilingPointC: number;
-      next: null | components['schemas']['NextStepView'];
-    };
-    /** @description What a session is to give, and how the bench works. */
-    SessionWants: {
-      /** @description The drinks in the order they are wanted, 1 to 12. */
-      drinks: components['schemas']['Drink'][];
-      /**
-       * Format: double
-       * @description Coffee a pull, g.
-       */
-      doseGrams: number;
-      /**
-       * Format: double
-       * @description Yield a pull, g.
-       */
-      yieldGrams: number;
-      /**
-       * Format: int32
-       * @description Drinks that one pull is shared into, 1 or 2.
-       */
-      cupsAPull?: number;
-      /**
-       * Format: int32
-       * @description Spare baskets or heads that can be filled while it warms, 0 to 6.
-       */
-      spareBaskets?: number;
-      /**
-       * Format: double
-       * @description Grinding a dose, s, 0 to 600. By hand a minute or more.
-       */
-      grindSeconds?: number;
-      /** @description Whether a cold wet cloth may be put round the group; otherwise it rests switched off. */
-      cloth?: boolean;
-      /** @description Whether milk is steamed while the arm pulls. */
-      steamAlongside?: boolean;
-      /** @description How a kettle machine is warmed. */
-      preheat?: components['schemas']['PreheatMethod'];
-      /**
-       * Format: int32
-       * @description Fills or blank presses of that preheat, 1 to 10; null for the usual number.
-       */
-      preheatTimes?: null | number;
-      /**
-       * Format: double
-       * @description Step of an electrically heated group, degC; null for its top one.
-       */
-      heaterStepC?: null | number;
-      /**
-       * Format: double
-       * @description Wait between pouring and pressing on a kettle machine, s.
-       */
-      bloomSeconds?: number;
-      /**
-       * Format: double
-       * @description Water the kettle holds, g, 200 to 3000.
-       */
-      kettleGrams?: number;
-      /**
-       * Format: int32
-       * @description Pulls that the drinks take.
-       */
-      pulls?: number;
-    };
-    /** @description What the brewer sets before a shot. Numbers may be out of range while they are being typed; the answer says so. */
-    Sheet: {
-      /** Format: int32 */
-      brewerId: null | number;
-      /** Format: int32 */
-      machineId: number;
-      /** Format: int32 */
-      bagId: null | number;
-      /** Format: int32 */
-      grinderId: null | number;
-      /** Format: double */
-      grindSetting: null | number;
-      /** Format: double */
-      doseGrams: number;
-      /** Format: double */
-      yieldGrams: number;
-      planKey: string;
-      /** Format: int32 */
-      basketId?: null | number;
-      preparation?: null | components['schemas']['Preparation'];
-      locked?: null | components['schemas']['ChangeOf'][];
-      /** Format: int32 */
-      sameAsShotId?: null | number;
-    };
-    /** @description One thing to set or expect, computed from the sheet. */
-    SheetAnswer: {
-      sheet: components['schemas']['Sheet'];
-      /**
-       * Format: double
-       * @description Yield over dose.
-       */
-      ratio: null | number;
-      /**
-       * Format: double
-       * @description Water to pour, or to move with the piston.
-       */
-      waterGrams: null | number;
-      /**
-       * Format: double
-       * @description The same at the water's temperature.
-       */
-      waterMl: null | number;
-      /**
-       * Format: double
-       * @description Water at the puck as Warm estimates it.
-       */
-      waterC: number;
-      /**
-       * Format: double
-       * @description Its uncertainty.
-       */
-      waterPlusMinusC: number;
-      /**
-       * Format: double
-       * @description What chamber or strokes hold.
-       */
-      mostWaterGrams: number;
-      /**
-       * Format: double
-       * @description Largest cup from this dose.
-       */
-      largestYieldGrams: null | number;
-      /** @description Whether the water fits. */
-      fits: boolean;
-      /** @description Why, or what to change. */
-      fitSentence: string;
-      /**
-       * Format: double
-       * @description Peak of the plan.
-       */
-      peakBar: number;
-      /**
-       * Format: double
-       * @description Force at the handle at that peak; null on a spring or pump.
-       */
-      handForceKgf: null | number;
-      /** @description What that force means. */
-      forceSentence: string;
-      /**
-       * Format: double
-       * @description What the brewer said they would use.
-       */
-      willingForceKgf: number;
-      problems: components['schemas']['SheetProblem'][];
-      cautions: string[];
-      lastTime: null | components['schemas']['LastTime'];
-      puck: null | components['schemas']['PuckFit'];
-      /**
-       * Format: int32
-       * @description Strokes, pumps or steps for the yield.
-       */
-      strokes: null | number;
-      /** @description Ratios for this roast; empty without beans. */
-      ratios: components['schemas']['RatioView'][];
-      /** @description Spout or bottomless, and why. */
-      holderWord: string;
-      /** @description What the plan asks that the machine does not give. */
-      planProblems: components['schemas']['PlanProblem'][];
-      since: null | components['schemas']['SinceShot'];
-    };
-    /** @description A number of the sheet that does not do, and why. */
-    SheetProblem: {
-      field: string;
-      sentence: string;
-    };
-    /** @description What has been learned about what lies on the shelf. */
-    ShelfLearned: {
-      bags: components['schemas']['BagAgeing'][];
-      baskets: components['schemas']['BasketLearned'][];
-    };
-    /** @description Heat of one shot. */
-    ShotHeat: {
-      /**
-       * Format: double
-       * @description Lever-up, s since the session's start.
-       */
-      atSeconds: number;
-      /**
-       * Format: double
-       * @description Group at lever-up, degC.
-       */
-      leverUpC: number;
-      /**
-       * Format: double
-       * @description Mean water as it reaches the puck, degC.
-       */
-      waterC: number;
-      /**
-       * Format: double
-       * @description The same after it has warmed the cold coffee (1.8 J/(g K)), degC.
-       */
-      bedC: number;
-    };
-    /** @description A shot as a line of the ledger. */
-    ShotLine: {
-      /** Format: int32 */
-      id: number;
-      /** Format: date-time */
-      pulledAt: string;
-      source: components['schemas']['ShotSource'];
-      brewer: string;
-      machine: string;
-      bag: string;
-      roaster: string;
-      grinder: string;
-      scaleUnit: string;
-      /** Format: double */
-      grindSetting: null | number;
-      /** Format: double */
-      doseGrams: number;
-      /** Format: double */
-      yieldGrams: number;
-      /** Format: double */
-      waterC: null | number;
-      plan: string;
-      measures: components['schemas']['Measures'];
-      taste: components['schemas']['TasteView'];
-      /** @description 60 even points from start to end, in 1/20 bar; empty without a gauge. */
-      smallPressure: number[];
-      /** @description The same in 1/2 g. */
-      smallWeight: number[];
-    };
-    /**
-     * @description Where a shot's trace came from.
-     * @enum {unknown}
-     */
-    ShotSource: 'Pulled' | 'Imported' | 'MadeUp';
-    /** @description A shot whole. */
-    ShotView: {
-      shot: components['schemas']['ShotLine'];
-      plan: components['schemas']['PullPlan'];
-      moments: components['schemas']['Moments'];
-      marked: components['schemas']['Moments'];
-      curves: components['schemas']['Curves'];
-      origins: components['schemas']['ChannelOrigin'][];
-      notices: string;
-      /** @description Name of its basket; empty for the machine's own. */
-      basket: string;
-      /** @description How the puck was prepared, in words; empty where nobody said. */
-      preparation: string;
-      /** @description What to do once the hand has let go; empty for a shot that was not pulled here. */
-      after: components['schemas']['PullCheck'][];
-    };
-    /** @description What is no longer as it was in the shot that the sheet started from. */
-    SinceShot: {
-      /** Format: int32 */
-      shotId: number;
-      things: components['schemas']['ChangedThing'][];
-      warning: null | string;
-    };
-    /** @description How soft some air under the piston makes the lever. */
-    SoftPoint: {
-      /**
-       * Format: double
-       * @description Air, ml at the pressure of the room.
-       */
-      airMl: number;
-      /**
-       * Format: double
-       * @description Compliance at 2 bar, ml/bar.
-       */
-      mlPerBarAtTwo: number;
-      /**
-       * Format: double
-       * @description The same at 9 bar.
-       */
-      mlPerBarAtNine: number;
-      /**
-       * Format: double
-       * @description Travel that squeezes it to 9 bar before any water moves, ml.
-       */
-      lostMl: number;
-      /**
-       * Format: double
-       * @description Largest cup from the usual dose with so much air, g.
-       */
-      largestYieldGrams: number;
-      /** @description Whether it is what this machine is said to have. */
-      own: boolean;
-    };
-    /** @description Spring pressure after some water has been moved. */
-    SpringPoint: {
-      /** Format: double */
-      movedMl: number;
-      /** Format: double */
-      pressureBar: number;
-    };
-    /** @description The gauge while the spring runs free over a stroke. */
-    SpringReading: {
-      /**
-       * Format: double
-       * @description Water the piston has moved, ml, 0 to 400.
-       */
-      movedMl: number;
-      /**
-       * Format: double
-       * @description Gauge, 0.2 to 15 bar.
-       */
-      pressureBar: number;
-    };
-    /** @description A machine to start from, with the section of its defaults. */
-    StartView: {
-      start: components['schemas']['StartingPoint'];
-      cutaway: components['schemas']['Cutaway'];
-    };
-    /** @description A machine to start from: a family, or a family with a basket of its own kind. */
-    StartingPoint: {
-      /** @description Short key. */
-      key: string;
-      /** @description What it is called. */
-      name: string;
-      /** @description How it makes pressure. */
-      pressure: string;
-      /** @description Where the hot water comes from. */
-      water: string;
-      /** @description Its numbers to start from. */
-      defaults: components['schemas']['Machine'];
-      /**
-       * Format: double
-       * @description Usual dose.
-       */
-      doseGrams: number;
-      /**
-       * Format: double
-       * @description Usual yield.
-       */
-      yieldGrams: number;
-    };
-    /**
-     * @description What a step of a session is.
-     * @enum {unknown}
-     */
-    StepKind:
-      | 'Fill'
-      | 'SwitchOn'
-      | 'Bleed'
-      | 'Boil'
-      | 'Preheat'
-      | 'Flush'
-      | 'Grind'
-      | 'Prepare'
-      | 'Cloth'
-      | 'Rest'
-      | 'Shot'
-      | 'Steam'
-      | 'Froth'
-      | 'Depressurise'
-      | 'Cool'
-      | 'Refill'
-      | 'Purge'
-      | 'Rinse'
-      | 'SwitchOff';
-    /**
-     * @description Where a step stands.
-     * @enum {unknown}
-     */
-    StepState: 'Due' | 'UnderWay' | 'Done' | 'Skipped';
-    /** @description A step begun or done. */
-    StepTick: {
-      /** @description Which. */
-      key: string;
-      /**
-       * Format: double
-       * @description How long ago it was, s; 0 for now.
-       * @default 0
-       */
-      secondsAgo: number;
-      /**
-       * @description Left out.
-       * @default false
-       */
-      skipped: boolean;
-    };
-    /** @description The most pressure a machine gives when its stroke has moved so much water. */
-    StrokeReach: {
-      /** Format: double */
-      movedMl: number;
-      /** Format: double */
-      mostBar: number;
-    };
-    /** @description One stroke, or one filled chamber, without coffee. */
-    StrokeReading: {
-      /**
-       * Format: double
-       * @description Water that went in, g, 1 to 500; null where a boiler gives it.
-       */
-      pouredGrams: null | number;
-      /**
-       * Format: double
-       * @description Water that came out, g, 0.1 to 500.
-       */
-      caughtGrams: number;
-      /**
-       * Format: double
-       * @description Its temperature when it was moved, degC, 5 to 130.
-       */
-      waterC: number;
-    };
-    /** @description How a shot tasted; null where nothing was said. */
-    TasteView: {
-      /** Format: int32 */
-      sour: null | number;
-      /** Format: int32 */
-      bitter: null | number;
-      /** Format: int32 */
-      dry: null | number;
-      /** Format: int32 */
-      sweet: null | number;
-      /** Format: int32 */
-      body: null | number;
-      /** Format: int32 */
-      liking: null | number;
-      words: string;
-    };
-    /** @description A group or chamber temperature some minutes after switch-on, or after the preheat ended. */
-    TemperatureRow: {
-      /** Format: double */
-      minutes: number;
-      /** Format: double */
-      groupC: number;
-    };
-    /** @description Times to the yield that count as landing, s from the lever's first move. */
-    TimeBand: {
-      /** Format: double */
-      low: number;
-      /** Format: double */
-      best: number;
-      /** Format: double */
-      high: number;
-    };
-    /** @description One way to warm a kettle machine, and what it gives. */
-    WarmWay: {
-      method: components['schemas']['PreheatMethod'];
-      name: string;
-      how: string;
-      caution: string;
-      /** Format: double */
-      seconds: number;
-      /** Format: double */
-      metalC: number;
-      /**
-       * Format: double
-       * @description Water at the puck, pressed straight after pouring.
-       */
-      nowC: number;
-      /**
-       * Format: double
-       * @description The same after the bloom that was asked for.
-       */
-      bloomedC: number;
-      /** Format: double */
-      plusMinusK: number;
-      /**
-       * Format: double
-       * @description Below the kettle's boiling point, pressed at once, K.
-       */
-      lossC: number;
-    };
-    /** @description Water in boiler or kettle. */
-    WaterBudget: {
-      /**
-       * Format: double
-       * @description In it now, g.
-       */
-      nowGrams: number;
-      /**
-       * Format: double
-       * @description What must stay in it, g.
-       */
-      minimumGrams: number;
-      /**
-       * Format: int32
-       * @description Shots that what is in it now still gives.
-       */
-      shotsLeft: number;
-      /**
-       * Format: double
-       * @description Steam that it still gives instead, g; 0 for a kettle.
-       */
-      steamGramsLeft: number;
-      /**
-       * Format: double
-       * @description In it at the plan's end, g.
-       */
-      atEndGrams: number;
-      /**
-       * Format: int32
-       * @description How often it has to be filled again on the way.
-       */
-      refills: number;
-    };
-    /** @description All ways that suit a kettle machine. */
-    WaysView: {
-      /** Format: double */
-      boilingPointC: number;
-      /** Format: double */
-      bloomSeconds: number;
-      /** Format: int32 */
-      times: number;
-      ways: components['schemas']['WarmWay'][];
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        /** @description What a machine can do, from its own numbers. */
+        Abilities: {
+            /** @description Hand force over the stroke at 3, 6 and 9 bar; empty where the hand makes no pressure. */
+            force: components["schemas"]["ForceLine"][];
+            /**
+             * Format: double
+             * @description Pressure that the brewer's force reaches half-way; null where the hand makes no pressure.
+             */
+            reachBar: null | number;
+            /**
+             * Format: double
+             * @description Force to cock the spring; null without one.
+             */
+            cockKgf: null | number;
+            /** @description The spring on the indicator card; empty without one. */
+            springLine: components["schemas"]["SpringPoint"][];
+            /**
+             * Format: double
+             * @description Work of one free stroke; null without a spring.
+             */
+            springWorkJ: null | number;
+            /**
+             * Format: double
+             * @description The family's usual dose.
+             */
+            doseGrams: number;
+            /**
+             * Format: double
+             * @description The family's usual yield.
+             */
+            yieldGrams: number;
+            /**
+             * Format: double
+             * @description Largest cup from the usual dose.
+             */
+            largestYieldGrams: number;
+            /**
+             * Format: double
+             * @description Water for the usual yield.
+             */
+            waterGrams: number;
+            /**
+             * Format: int32
+             * @description Strokes or pumps for the usual yield.
+             */
+            strokesForUsualYield: number;
+            /** @description What air under the piston does, this machine's own among it. */
+            soft: components["schemas"]["SoftPoint"][];
+            /**
+             * Format: double
+             * @description Seconds in which a blind basket loses half its pressure; null where the seal was not measured or is tight.
+             */
+            sealHalfSeconds: null | number;
+        };
+        /**
+         * @description What a piece of advice is about, the most urgent first.
+         * @enum {unknown}
+         */
+        AdviceKind: "Danger" | "Stop" | "Channel" | "WaterEnds" | "TooFine" | "TooCoarse";
+        /** @description What age will ask of a bag's grind. */
+        BagAgeing: {
+            /**
+             * Format: int32
+             * @description Whose.
+             */
+            bagId: number;
+            /**
+             * Format: int32
+             * @description On which grinder, the one it was ground on last.
+             */
+            grinderId: number;
+            /**
+             * Format: double
+             * @description Setting that keeps the resistance of its last shot today.
+             */
+            now: number;
+            /**
+             * Format: double
+             * @description In three days.
+             */
+            inThreeDays: number;
+            /**
+             * Format: double
+             * @description In a week.
+             */
+            inAWeek: number;
+            /** @description In words. */
+            sentence: string;
+        };
+        BagChange: {
+            name: string;
+            roaster: string;
+            /** Format: date */
+            roastedOn: string;
+            roastLevel: string;
+            finished: boolean;
+            /** @default  */
+            process: string;
+            /** Format: date */
+            openedOn?: null | string;
+            /** Format: date */
+            frozenOn?: null | string;
+            /** Format: date */
+            thawedOn?: null | string;
+            /** Format: double */
+            gramsLeft?: null | number;
+        };
+        BagView: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            roaster: string;
+            /** Format: date */
+            roastedOn: string;
+            roastLevel: string;
+            finished: boolean;
+            process: string;
+            /** Format: date */
+            openedOn: null | string;
+            /** Format: date */
+            frozenOn: null | string;
+            /** Format: date */
+            thawedOn: null | string;
+            /** Format: double */
+            gramsLeft: null | number;
+            /** Format: int32 */
+            daysFromRoast: number;
+            rest: components["schemas"]["RestState"];
+            frozen: boolean;
+            meaning: string;
+        };
+        /** @description One basket. */
+        Basket: {
+            /**
+             * Format: double
+             * @description Inner diameter in mm, 35 to 65.
+             */
+            diameterMm: number;
+            /**
+             * Format: double
+             * @description Inner depth in mm, 8 to 90.
+             */
+            depthMm: number;
+            /** @description Whether a ridge in the wall holds it in the portafilter. */
+            ridged?: boolean;
+            /**
+             * Format: double
+             * @description Dose it is made for, g, 5 to 30.
+             */
+            nominalDoseGrams: number;
+            /** @description Its wall. */
+            shape?: components["schemas"]["BasketShape"];
+            /**
+             * Format: double
+             * @description Orifice constant in bar s2/ml2 of a flow-restricting basket; 0 for an ordinary one.
+             */
+            restrictorBarS2PerMl2?: number;
+            /**
+             * Format: double
+             * @description Thickness of the metal screen that is used with it, mm, 0.2 to 4.
+             */
+            screenMm?: number;
+        };
+        BasketChange: {
+            name: string;
+            spec: components["schemas"]["Basket"];
+        };
+        /** @description What a basket has turned out to be worth. */
+        BasketLearned: {
+            /** Format: int32 */
+            basketId: number;
+            /** Format: int32 */
+            grinderId: number;
+            /**
+             * Format: double
+             * @description On the resistance, against the machine's own basket.
+             */
+            factor: number;
+            /**
+             * Format: int32
+             * @description Shots that it rests on.
+             */
+            shots: number;
+        };
+        /**
+         * @description How a basket's wall runs.
+         * @enum {unknown}
+         */
+        BasketShape: "Straight" | "Tapered";
+        BasketView: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            spec: components["schemas"]["Basket"];
+        };
+        /** @description What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's temperature. */
+        BehindTheGauge: {
+            /**
+             * Format: double
+             * @description Set pressure, bar.
+             */
+            setBar: number;
+            /**
+             * Format: double
+             * @description Temperature there, bled, degC.
+             */
+            setC: number;
+            /**
+             * Format: double
+             * @description Temperature there with the air of its filling, degC.
+             */
+            unbledC: number;
+            /**
+             * Format: double
+             * @description Height of the boiler inside, mm.
+             */
+            heightMm: number;
+            /** @description 41 points from room temperature to the set pressure. */
+            points: components["schemas"]["BoilerPoint"][];
+        };
+        /** @description Everything that stands on the bench or in the cupboard. */
+        BenchView: {
+            brewers: components["schemas"]["BrewerView"][];
+            machines: components["schemas"]["MachineView"][];
+            grinders: components["schemas"]["GrinderView"][];
+            bags: components["schemas"]["BagView"][];
+            plans: components["schemas"]["PullPlan"][];
+            families: components["schemas"]["FamilyView"][];
+            rest: components["schemas"]["RestWindow"];
+            restSchools: components["schemas"]["NamedRest"][];
+            baskets: components["schemas"]["BasketView"][];
+        };
+        /** @description What bleeding a stable boiler to a lower pressure gives. */
+        BleedPlan: {
+            /**
+             * Format: double
+             * @description Water wanted at the puck, degC.
+             */
+            wantedWaterC: number;
+            /**
+             * Format: double
+             * @description Boiler that gives it, the group as it has settled, degC.
+             */
+            boilerC: number;
+            /**
+             * Format: double
+             * @description Gauge to bleed to, bar.
+             */
+            gaugeBar: number;
+            /**
+             * Format: double
+             * @description Seconds the steam valve is open.
+             */
+            bleedSeconds: number;
+            /**
+             * Format: double
+             * @description How long it stays within a kelvin with the element off.
+             */
+            holdSeconds: number;
+            /**
+             * Format: int32
+             * @description How many shots that is, pulled one after the other.
+             */
+            shots: number;
+            /**
+             * Format: double
+             * @description How long the boiler takes back to its set pressure once switched on.
+             */
+            backSeconds: number;
+        };
+        /** @description What to bleed to for a wanted temperature; null plan where that cannot be had. */
+        BleedView: {
+            /** Format: double */
+            lowestC: number;
+            /** Format: double */
+            highestC: number;
+            plan: null | components["schemas"]["BleedPlan"];
+            sentence: string;
+        };
+        /** @description A boiler at a temperature, with the air of its filling still in it, and without. */
+        BoilerPoint: {
+            /**
+             * Format: double
+             * @description Temperature of the water, degC.
+             */
+            waterC: number;
+            /**
+             * Format: double
+             * @description Gauge with the air, bar.
+             */
+            unbledBar: number;
+            /**
+             * Format: double
+             * @description Gauge without, bar.
+             */
+            bledBar: number;
+            /**
+             * Format: double
+             * @description Level under the top of the boiler, mm.
+             */
+            underTopMm: number;
+            /**
+             * Format: double
+             * @description Steam space, ml.
+             */
+            headspaceMl: number;
+        };
+        /** @description A boiling point read off a thermometer, degC; it tells the height above the sea. */
+        BoilingPoint: {
+            /** Format: double */
+            boilingC: number;
+        };
+        BrewerView: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+        };
+        /**
+         * @description What may be changed to land the time.
+         * @enum {unknown}
+         */
+        ChangeOf: "Dose" | "Yield" | "Pressure" | "Grind";
+        /** @description One thing to change. */
+        ChangePart: {
+            /** @description What changes. */
+            of: components["schemas"]["ChangeOf"];
+            /**
+             * Format: double
+             * @description To what, in what the sheet takes: g to a tenth, a setting of the grinder, or the factor on every pressure.
+             */
+            value: number;
+        };
+        /** @description A change that lands the time while what is locked stays. */
+        ChangeView: {
+            /** @description One thing, or two together. */
+            parts: components["schemas"]["ChangePart"][];
+            /** @description In words. */
+            sentence: string;
+        };
+        /** @description One thing that is not as it was. */
+        ChangedThing: {
+            what: string;
+            was: string;
+            now: string;
+        };
+        /**
+         * @description What a channel of a trace holds.
+         * @enum {unknown}
+         */
+        Channel: "Pressure" | "Weight" | "Temperature" | "Flow" | "Group";
+        /** @description How a channel of the trace came to be. */
+        ChannelOrigin: {
+            channel: components["schemas"]["Channel"];
+            origin: components["schemas"]["Origin"];
+            /** Format: int32 */
+            samples: number;
+        };
+        /** @description One thing to do that is not in the plan. */
+        CoachAdvice: {
+            /** @description What it is about. */
+            kind: components["schemas"]["AdviceKind"];
+            /** @description What to do, and why. */
+            sentence: string;
+            /**
+             * Format: double
+             * @description Pressure to hold instead of the plan's, bar; null where the plan's stands.
+             */
+            holdBar?: null | number;
+        };
+        /** @description What a coach at the elbow would say now. */
+        CoachReading: {
+            /**
+             * Format: double
+             * @description The flow that is wanted.
+             */
+            wantedFlowGramsPerS: number;
+            /**
+             * Format: double
+             * @description Pressure that would hold it; null before the front is through, and where no pressure does.
+             */
+            holdBar: null | number;
+            /** @description No pressure of this machine and hand gives that flow. */
+            flowOutOfReach: boolean;
+            /**
+             * Format: double
+             * @description Hand force for that pressure; null where the hand makes none.
+             */
+            holdForceKgf: null | number;
+            /**
+             * Format: double
+             * @description Until the hand should let go, at the plan; null while nothing can be said.
+             */
+            secondsLeft: null | number;
+            /**
+             * Format: double
+             * @description Still wanted in the cup.
+             */
+            gramsLeft: number;
+            /**
+             * Format: double
+             * @description Until the phase that is due ends; null where it is unknown.
+             */
+            nextCueSeconds: null | number;
+            /**
+             * Format: double
+             * @description Share of the stroke under way that is used, 0 to 1.
+             */
+            strokeShare: number;
+            /**
+             * Format: int32
+             * @description Which stroke, from 1.
+             */
+            stroke: number;
+            /**
+             * Format: double
+             * @description Water that the piston has moved.
+             */
+            movedMl: number;
+            /**
+             * Format: double
+             * @description Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of it.
+             */
+            strokeMl: number;
+            advice: null | components["schemas"]["CoachAdvice"];
+        };
+        /**
+         * @description What a column of a file holds.
+         * @enum {unknown}
+         */
+        ColumnRole: "Ignore" | "Time" | "Pressure" | "Weight" | "Temperature" | "Group" | "Flow";
+        /** @description Shots side by side. */
+        Comparison: {
+            shots: components["schemas"]["ShotView"][];
+            differences: components["schemas"]["Difference"][];
+            /** @description What all have in common, in words. */
+            same: string[];
+        };
+        /** @description A point of the heat course; seconds count from the session's origin. */
+        CoursePoint: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            groupC: number;
+            /** Format: double */
+            plusMinusK: number;
+            /** Format: double */
+            boilerC: null | number;
+        };
+        /** @description A trace for drawing: even steps from the lever's first move, all of one length or null where no instrument told. */
+        Curves: {
+            /** Format: double */
+            stepSeconds: number;
+            pressureBar: null | number[];
+            weightGrams: null | number[];
+            flowGramsPerS: null | number[];
+            planBar: null | number[];
+        };
+        /** @description Sizes of a section through a machine, mm, from its own numbers; what the drawing on screen is made of. */
+        Cutaway: {
+            /**
+             * Format: double
+             * @description Piston diameter.
+             */
+            pistonMm: number;
+            /**
+             * Format: double
+             * @description Stroke of the piston for the chamber's or stroke's volume; 12 on a hand pump.
+             */
+            strokeMm: number;
+            /**
+             * Format: double
+             * @description Inner diameter of the basket.
+             */
+            basketMm: number;
+            /**
+             * Format: double
+             * @description Height of the tamped puck.
+             */
+            puckMm: number;
+            /**
+             * Format: double
+             * @description Inner depth of the basket.
+             */
+            basketDepthMm: number;
+            /**
+             * Format: double
+             * @description Height of the water chamber, where it is apart from the piston's stroke.
+             */
+            chamberMm: number;
+            /**
+             * Format: double
+             * @description Long arm over short arm.
+             */
+            armRatio: number;
+            /**
+             * Format: double
+             * @description Share of the boiler that is water when cold; 0 without one.
+             */
+            boilerFilledShare: number;
+            /**
+             * Format: double
+             * @description How much of its top pressure the spring still gives at the end, 0 to 1; 0 without one.
+             */
+            springShare: number;
+        };
+        /** @description A device as the screen lists it. */
+        DeviceView: {
+            name: string;
+            channels: components["schemas"]["Channel"][];
+            silent: boolean;
+            /** Format: int64 */
+            samples: number;
+            /** Format: int32 */
+            badLines: number;
+            problems: string[];
+            latest: {
+                [key: string]: number;
+            };
+        };
+        /** @description One thing that differs between the compared shots; a value a shot, null where it has none. */
+        Difference: {
+            label: string;
+            unit: string;
+            values: string[];
+        };
+        /** @description One drink. */
+        Drink: {
+            /** @description Whom it is for; empty where nobody is named. */
+            for: string;
+            /**
+             * Format: double
+             * @description Milk to steam for it, g, 0 to 400; 0 for none.
+             */
+            milkGrams: number;
+        };
+        /** @description What the gauge hides: pressure shown, and how hot the water really is behind it. */
+        FalsePressure: {
+            /** Format: double */
+            gaugeBar: number;
+            /** Format: double */
+            waterC: number;
+            /** Format: double */
+            bledC: number;
+        };
+        /** @description A family to start a new machine from. */
+        FamilyView: {
+            family: components["schemas"]["MachineFamily"];
+            defaults: components["schemas"]["Machine"];
+            /** Format: double */
+            doseGrams: number;
+            /** Format: double */
+            yieldGrams: number;
+        };
+        /** @description One reading beside what the fit says, for the residual plot. */
+        FitPoint: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            observed: number;
+            /** Format: double */
+            fitted: number;
+        };
+        /** @description A heat constant that was fitted. */
+        FittedConstant: {
+            /** @description Its field. */
+            field: string;
+            /** @description What it is called. */
+            label: string;
+            /** @description Unit as printed. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What it was.
+             */
+            before: number;
+            /**
+             * Format: double
+             * @description Best value.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description Lower end of its 95 % interval.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper end.
+             */
+            high: number;
+        };
+        /** @description Hand force over the stroke at a pressure. */
+        ForceLine: {
+            /** Format: double */
+            pressureBar: number;
+            points: components["schemas"]["ForcePoint"][];
+        };
+        /** @description Hand force in kgf at a share of the stroke. */
+        ForcePoint: {
+            /** Format: double */
+            strokeShare: number;
+            /** Format: double */
+            handKgf: number;
+        };
+        /** @description An instrument for a pull. */
+        GiveRequest: {
+            device: string;
+        };
+        /** @description What to set on the grinder, and why. */
+        GrindAdviceView: {
+            suggestion: null | components["schemas"]["GrindSuggestion"];
+            /**
+             * Format: double
+             * @description Chance that the sheet's own setting lands; null without one.
+             */
+            chanceNow: null | number;
+            /**
+             * Format: double
+             * @description The time that counts as landing, from the lever's first move.
+             */
+            secondsLow: number;
+            /** Format: double */
+            secondsHigh: number;
+            /** @description Why, one after the other. */
+            sentences: string[];
+        };
+        /** @description What to set next. */
+        GrindSuggestion: {
+            /**
+             * Format: double
+             * @description On the grinder's own scale, a whole number of its steps.
+             */
+            setting: number;
+            /**
+             * Format: double
+             * @description Lower end of the settings that may well be the right one (80 %).
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper end.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description Chance that this setting lands in the wanted band, 0 to 1.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description How much one step moves R10, as a share.
+             */
+            stepShare: number;
+            /** @description Whether one step moves R10 by more than the band is wide. */
+            tooCoarse: boolean;
+            /**
+             * Format: double
+             * @description What ageing alone will make the setting in seven days.
+             */
+            inAWeek: number;
+            /**
+             * Format: int32
+             * @description Shots of this bag on this grinder that it rests on.
+             */
+            shots: number;
+        };
+        GrinderChange: {
+            name: string;
+            scaleUnit: string;
+            /** Format: double */
+            step: number;
+            finerIsLower: boolean;
+            /** Format: double */
+            zeroPoint?: null | number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            retentionGrams: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            purgeGrams: number;
+        };
+        GrinderView: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            scaleUnit: string;
+            /** Format: double */
+            step: number;
+            finerIsLower: boolean;
+            /** Format: double */
+            zeroPoint: null | number;
+            /** Format: double */
+            retentionGrams: number;
+            /** Format: double */
+            purgeGrams: number;
+        };
+        /** @description One reading: the handle held by a luggage or bathroom scale while the gauge stands still. */
+        HandleReading: {
+            /**
+             * Format: double
+             * @description Force at the handle, 0.5 to 60 kgf.
+             */
+            handKgf: number;
+            /**
+             * Format: double
+             * @description Gauge, 0.2 to 15 bar.
+             */
+            pressureBar: number;
+            /**
+             * Format: double
+             * @description How far the stroke was done, 0 to 1; null where that was not noted.
+             */
+            strokeShare?: null | number;
+        };
+        /**
+         * @description Where the top of the dry puck stands under the rim.
+         * @enum {unknown}
+         */
+        Headspace: "TooMuch" | "Tight" | "Right" | "TooLittle";
+        /**
+         * @description What a machine's heat goes by, apart from the heat capacity of its group or chamber, which is double Machine.MetalHeatCapacity
+         *     and counts the portafilter that sits in it. Family defaults are rounded common practice and the fit to what people report
+         *     (a small dipper's group at 72 degC after 20 min and 76 after 25, about 5 K a shot); the owner's readings replace them.
+         */
+        HeatConstants: {
+            /**
+             * Format: double
+             * @description Heat capacity of the boiler's metal in J/K, 100 to 20 000; its water comes on top.
+             */
+            boilerMetalJPerK?: number;
+            /**
+             * Format: double
+             * @description Inner volume of the boiler in ml, 200 to 8000.
+             */
+            boilerVolumeMl?: number;
+            /**
+             * Format: double
+             * @description Height of the boiler inside, mm, 40 to 400; turns its filling into a level on the sight glass.
+             */
+            boilerHeightMm?: number;
+            /**
+             * Format: double
+             * @description Water at a cold fill, g, 100 to 7500.
+             */
+            fillGrams?: number;
+            /**
+             * Format: double
+             * @description Water that must stay over the element, g, 50 to 7000.
+             */
+            minimumGrams?: number;
+            /**
+             * Format: double
+             * @description Power of the element in W, 50 to 4000; of the group's heater on an electrically heated group.
+             */
+            heaterWatts?: number;
+            /**
+             * Format: double
+             * @description Loss of the boiler to the room, W/K, 0.1 to 20.
+             */
+            boilerLossWPerK?: number;
+            /**
+             * Format: double
+             * @description Between boiler and group, W/K, 0.05 to 20.
+             */
+            boilerGroupWPerK?: number;
+            /**
+             * Format: double
+             * @description Between group (or chamber) and room, W/K, 0.05 to 10.
+             */
+            groupAmbientWPerK?: number;
+            /**
+             * Format: double
+             * @description Water passing the group: hA in W/K of the effectiveness-NTU relation, 0.5 to 60.
+             */
+            passWPerK?: number;
+            /**
+             * Format: double
+             * @description How far the pressurestat lets the pressure fall before it heats again, bar, 0.02 to 0.5.
+             */
+            hysteresisBar?: number;
+            /**
+             * Format: double
+             * @description Steam through the open valve, g/s, 0.05 to 5.
+             */
+            steamGramsPerS?: number;
+            /**
+             * Format: double
+             * @description Band of the group at lever-up, degC: its lower end, 20 to 140.
+             */
+            bandLowC?: number;
+            /**
+             * Format: double
+             * @description Upper end of the band, degC, 20 to 140.
+             */
+            bandHighC?: number;
+            /** @description Whether an insulating joint sits between boiler and group. */
+            insulatingJoint?: boolean;
+            /** @description Heater steps of an electrically heated group, degC; empty elsewhere. */
+            heaterStepsC?: number[];
+            /**
+             * Format: double
+             * @description How far the computed group may be off, K (one standard deviation): 4 before readings, less once it is fitted.
+             */
+            spreadK?: number;
+            /**
+             * Format: int32
+             * @description Readings that these constants were fitted to; 0 for the family's.
+             */
+            fittedReadings?: number;
+            /**
+             * Format: double
+             * @description With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small dipper.
+             */
+            effectiveBoilerGroupWPerK?: number;
+        };
+        /** @description What the readings of its sessions say about a machine's heat. */
+        HeatFitView: {
+            constants: components["schemas"]["FittedConstant"][];
+            points: components["schemas"]["FitPoint"][];
+            /** Format: int32 */
+            readings: number;
+            /** Format: int32 */
+            sessions: number;
+            sentence: string;
+            kept: boolean;
+        };
+        /** @description How warm the machine is now. */
+        HeatNow: {
+            /**
+             * Format: double
+             * @description Group, or metal of the chamber, degC.
+             */
+            groupC: number;
+            /**
+             * Format: double
+             * @description One standard deviation.
+             */
+            plusMinusK: number;
+            /** Format: double */
+            boilerC: null | number;
+            /** Format: double */
+            gaugeBar: null | number;
+            /** @description Whether the group is in its band. */
+            inBand: boolean;
+            /**
+             * Format: int32
+             * @description How many shots one after the other before it leaves its band.
+             */
+            shotsLeft: number;
+            /**
+             * Format: double
+             * @description Water at the puck if the shot were pulled now.
+             */
+            waterC: number;
+            /** Format: double */
+            waterPlusMinusK: number;
+            false: null | components["schemas"]["FalsePressure"];
+            /** @description Whether the element is thought to be on. */
+            elementOn: boolean;
+        };
+        /**
+         * @description What was read.
+         * @enum {unknown}
+         */
+        HeatReadingKind: "Strip" | "Probe" | "BoilerGauge" | "LampOn" | "LampOff" | "Sizzles" | "DoesNotSizzle";
+        /** @description The gauge while the lever is held against a blind basket. */
+        HoldReading: {
+            /**
+             * Format: double
+             * @description Since the first reading, s, 0 to 600.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Gauge, 0.2 to 15 bar.
+             */
+            pressureBar: number;
+        };
+        /** @description What can be changed. */
+        HouseholdChange: {
+            name: string;
+            /** Format: double */
+            altitudeMetres: number;
+            /** Format: double */
+            ambientC: number;
+            pressureUnit: string;
+            temperatureUnit: string;
+            forceUnit: string;
+        };
+        /** @description Where the bench stands and how it likes its numbers. */
+        HouseholdView: {
+            name: string;
+            /** Format: double */
+            altitudeMetres: number;
+            /** Format: double */
+            ambientC: number;
+            madeUp: boolean;
+            pressureUnit: string;
+            temperatureUnit: string;
+            forceUnit: string;
+            /** Format: double */
+            boilingPointC: number;
+            /** Format: double */
+            atmosphereBar: number;
+        };
+        /** @description A column: where, what, in which unit. */
+        ImportColumn: {
+            /** Format: int32 */
+            index: number;
+            name: string;
+            role: components["schemas"]["ColumnRole"];
+            unit: string;
+        };
+        /** @description A file to look at, with the columns as the reader set them; null columns ask for a guess. */
+        ImportFile: {
+            fileName: string;
+            contentBase64: string;
+            columns: null | components["schemas"]["ImportColumn"][];
+        };
+        /** @description What would be imported. */
+        ImportPreview: {
+            /** @description Name of the separator found. */
+            separator: string;
+            decimalComma: boolean;
+            hasHeader: boolean;
+            /** Format: int32 */
+            rows: number;
+            columns: components["schemas"]["ImportColumn"][];
+            units: {
+                [key: string]: string[];
+            };
+            /** @description Up to 6 rows as text. */
+            firstRows: string[][];
+            /** @description Why it cannot be imported as it is; empty if it can. */
+            errors: string[];
+            /** @description What was put right. */
+            notes: string[];
+            curves: null | components["schemas"]["Curves"];
+            measures: null | components["schemas"]["Measures"];
+        };
+        /** @description An import with what the file does not say. */
+        ImportRequest: {
+            file: components["schemas"]["ImportFile"];
+            /** Format: date-time */
+            pulledAt: string;
+            /** Format: int32 */
+            machineId: number;
+            /** Format: int32 */
+            brewerId: null | number;
+            /** Format: int32 */
+            bagId: null | number;
+            /** Format: int32 */
+            grinderId: null | number;
+            /** Format: double */
+            grindSetting: null | number;
+            /** Format: double */
+            doseGrams: number;
+            /** Format: double */
+            waterC: null | number;
+        };
+        /** @description A pull that was kept as a shot. */
+        KeptPull: {
+            pullId: string;
+            /** Format: int32 */
+            shotId: number;
+        };
+        /**
+         * @description What a lit lamp means: it is one thing on one machine and the other on the next.
+         * @enum {unknown}
+         */
+        LampMeans: "Unknown" | "Heating" | "Ready";
+        /** @description The last shot of this bag on this machine. */
+        LastTime: {
+            /** Format: int32 */
+            shotId: number;
+            /** Format: date-time */
+            pulledAt: string;
+            /** Format: double */
+            grindSetting: null | number;
+            /** Format: double */
+            doseGrams: number;
+            /** Format: double */
+            cupGrams: null | number;
+            /** Format: double */
+            secondsFromPressure: null | number;
+            /** Format: double */
+            r10: null | number;
+            /** Format: int32 */
+            liking: null | number;
+        };
+        /** @description A page of the ledger, newest first. */
+        LedgerPage: {
+            /** Format: int32 */
+            total: number;
+            /** Format: int32 */
+            page: number;
+            /** Format: int32 */
+            size: number;
+            shots: components["schemas"]["ShotLine"][];
+        };
+        /** @description A lesson with what has come of it so far. */
+        LessonView: {
+            key: string;
+            name: string;
+            teaches: string;
+            why: string;
+            /** @description What it is scored on. */
+            scored: components["schemas"]["ScoreOf"][];
+            family: null | components["schemas"]["MachineFamily"];
+            /** @description Every time it was played, oldest first, at most the last fifty. */
+            played: components["schemas"]["PlayedOnce"][];
+        };
+        /**
+         * @description What the virtual lever's hand does, for its words and keys.
+         * @enum {unknown}
+         */
+        LeverControl: "Press" | "PressOrLift" | "HoldBack" | "Pump";
+        /** @description The lever's ratio at a share of its stroke, 0 (top) to 1 (bottom). */
+        LeverRatioPoint: {
+            /** Format: double */
+            strokeShare: number;
+            /** Format: double */
+            ratio: number;
+        };
+        /** @description The lever as it stands. */
+        LeverState: {
+            /**
+             * Format: double
+             * @description Hand force; null where the hand makes no pressure.
+             */
+            forceKgf: null | number;
+            /**
+             * Format: double
+             * @description Share of its way, 0 to 1.
+             */
+            travel: number;
+            /** @description Whether the group fills. */
+            filling: boolean;
+            /** Format: int32 */
+            strokes: number;
+        };
+        /** @description What is sent to the screens of one pull, up to 50 times a second: the state now and every sample since the last frame. */
+        LiveFrame: {
+            /** @description How far. */
+            stage: components["schemas"]["PullStage"];
+            /** @description Which pull, or null. */
+            pullId: null | string;
+            /**
+             * Format: int64
+             * @description Counts frames of this pull, so that a screen sees when it missed one.
+             */
+            sequence: number;
+            reading: null | components["schemas"]["LiveReading"];
+            /** @description New samples as pairs of s since the lever moved and bar. */
+            pressure: number[][];
+            /** @description The same in g. */
+            weight: number[][];
+            /** @description The live flow at the end of each frame, g/s. */
+            flow: number[][];
+            /** @description And of the water in the stroke under way, ml. */
+            stroke: number[][];
+            /** @description The devices; null when nothing about them changed. */
+            devices: null | components["schemas"]["DeviceView"][];
+            /** @description All pulls under way; null when nothing about them changed. */
+            pulls: null | components["schemas"]["PullInHand"][];
+            /** @description What went wrong during this pull. */
+            notices: string[];
+            kept: null | components["schemas"]["KeptPull"];
+            /**
+             * Format: double
+             * @description Server time in ms since 1970, for measuring delay.
+             */
+            sentAt: number;
+        };
+        /** @description What the screen shows at one instant of a pull. Null where no instrument tells. */
+        LiveReading: {
+            /**
+             * Format: double
+             * @description Since the lever moved; 0 before.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Gauge pressure.
+             */
+            pressureBar: null | number;
+            /**
+             * Format: double
+             * @description In the cup, lag taken out.
+             */
+            cupGrams: null | number;
+            /**
+             * Format: double
+             * @description Flow.
+             */
+            flowGramsPerS: null | number;
+            /**
+             * Format: double
+             * @description Latest temperature.
+             */
+            temperatureC: null | number;
+            /**
+             * Format: double
+             * @description What the hand gives at this pressure on this machine; null on a spring.
+             */
+            handForceKgf: null | number;
+            /**
+             * Format: double
+             * @description What the plan wants now.
+             */
+            targetBar: number;
+            /**
+             * Format: int32
+             * @description Which phase is due.
+             */
+            phaseIndex: number;
+            /** @description Its name. */
+            phase: string;
+            /** @description What to do now and what ends it. */
+            sentence: string;
+            /** @description How the pressure is known; assumed where nothing tells. */
+            pressureIs: components["schemas"]["Origin"];
+            /** @description Whether first drops have been seen. */
+            dropsSeen: boolean;
+            coach: null | components["schemas"]["CoachReading"];
+        };
+        /** @description One machine: a family plus its own numbers. */
+        Machine: {
+            /** @description Its family. */
+            family: components["schemas"]["MachineFamily"];
+            /**
+             * Format: double
+             * @description Diameter of the piston in mm, 6 to 80.
+             */
+            pistonDiameterMm: number;
+            /**
+             * Format: double
+             * @description Handle travel over piston travel, 1 to 30; twin arms count both together. For strokes: 1.
+             */
+            leverRatio: number;
+            /**
+             * Format: double
+             * @description Share of the hand's work that reaches the water, 0.3 to 1.
+             */
+            efficiency?: number;
+            /**
+             * Format: double
+             * @description Seal friction in N, 0 to 500.
+             */
+            frictionNewtons?: number;
+            /**
+             * Format: double
+             * @description Water the chamber takes up to its line, ml, 10 to 400. For boiler levers: what one full stroke moves.
+             */
+            chamberMl: number;
+            /**
+             * Format: int32
+             * @description Strokes a shot may use; 1 for a chamber that is filled once.
+             */
+            strokesAShot?: number;
+            /**
+             * Format: double
+             * @description Inner diameter of the basket in mm, 35 to 65.
+             */
+            basketDiameterMm: number;
+            /**
+             * Format: double
+             * @description Water that stays in machine and basket whatever one does, g, 0 to 30.
+             */
+            deadWaterGrams: number;
+            /**
+             * Format: double
+             * @description Heat capacity in J/K of the metal the kettle's water meets (chamber and piston), or of the group on a boiler lever.
+             */
+            metalHeatCapacity: number;
+            /**
+             * Format: double
+             * @description Force in kgf that the brewer is willing to use at the handle, 2 to 60.
+             */
+            willingForceKgf?: number;
+            /**
+             * Format: double
+             * @description Boiler gauge pressure in bar, 0.2 to 2; null where a kettle gives the water.
+             */
+            boilerGaugeBar?: null | number;
+            /**
+             * Format: double
+             * @description Pressure in bar of the cocked spring at the top of its stroke; null without a spring.
+             */
+            springTopBar?: null | number;
+            /**
+             * Format: double
+             * @description Pressure in bar that the spring still gives when its stroke has run out.
+             */
+            springEndBar?: null | number;
+            /**
+             * Format: double
+             * @description Orifice constant in bar s2/ml2 of a flow-restricting basket; 0 for an ordinary one.
+             */
+            restrictorBarS2PerMl2?: number;
+            /** @description Ratio over the stroke, in order; empty where double Machine.LeverRatio holds all the way. */
+            leverRatioTable?: components["schemas"]["LeverRatioPoint"][];
+            /**
+             * Format: double
+             * @description Water a puck keeps, g per g of dose, 0.9 to 1.3.
+             */
+            retentionPerGram?: number;
+            /**
+             * Format: double
+             * @description Air left under the piston, ml at atmospheric pressure, 0 to 30; makes the lever soft.
+             */
+            trappedAirMl?: number;
+            /**
+             * Format: double
+             * @description Share of the pressure that the seal loses each second against a blind basket, 1/s, 0 to 0.5.
+             */
+            sealLeakPerSecond?: number;
+            /** @description What can be read on or beside it. */
+            reads?: components["schemas"]["Reads"][];
+            /** @description What its lamp means. */
+            lamp?: components["schemas"]["LampMeans"];
+            heat?: null | components["schemas"]["HeatConstants"];
+            /** @description Numbers that were measured, the newest of each field. */
+            measured?: components["schemas"]["MeasuredNumber"][];
+            /** @description What the hand does. */
+            pressureBy?: components["schemas"]["PressureBy"];
+            /**
+             * Format: double
+             * @description Water that one fill or one stroke takes, ml: what air left under the piston fills is lost to it.
+             */
+            waterMl?: number;
+            /** @description Whether a boiler of its own gives the water. */
+            hasBoiler?: boolean;
+        };
+        MachineChange: {
+            name: string;
+            spec: components["schemas"]["Machine"];
+        };
+        /** @description One machine, whole. */
+        MachineDetail: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            familyName: string;
+            spec: components["schemas"]["Machine"];
+            cutaway: components["schemas"]["Cutaway"];
+            can: components["schemas"]["Abilities"];
+            numbers: components["schemas"]["MachineNumber"][];
+            heat: components["schemas"]["HeatConstants"];
+            heatIsFamily: boolean;
+            /** Format: int32 */
+            heatReadings: number;
+            ways: string[];
+        };
+        /**
+         * @description How a machine makes pressure and where its hot water comes from. Names are the trade's (common practice).
+         * @enum {unknown}
+         */
+        MachineFamily: "BoilerDirect" | "BoilerSpring" | "PortableLever" | "HeatedGroup" | "TwinArmBasket" | "TwinArmChamber" | "SteppedLever" | "HandPump";
+        /** @description A number of a machine with its range and where it comes from. */
+        MachineNumber: {
+            field: string;
+            label: string;
+            unit: string;
+            /** Format: double */
+            min: number;
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            familyValue: number;
+            origin: components["schemas"]["NumberOrigin"];
+            /** Format: double */
+            plusMinus: null | number;
+            way: null | string;
+        };
+        /** @description A machine with the plans that suit it, and the sheet to start from on it: last time's. */
+        MachineView: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            spec: components["schemas"]["Machine"];
+            pressureBy: string;
+            planKeys: string[];
+            start: components["schemas"]["Sheet"];
+        };
+        MarkRequest: {
+            moment: string;
+        };
+        /** @description Rows of a measurement; the list of its way is filled, the others are left out. */
+        MeasureRequest: {
+            /** @description Whether to put the outcome into the machine, or only to show it. */
+            keep: boolean;
+            handle?: null | components["schemas"]["HandleReading"][];
+            stroke?: null | components["schemas"]["StrokeReading"][];
+            puck?: null | components["schemas"]["PuckReading"][];
+            spring?: null | components["schemas"]["SpringReading"][];
+            seal?: null | components["schemas"]["HoldReading"][];
+            temperatures?: null | components["schemas"]["TemperatureRow"][];
+        };
+        /** @description What a measurement gives. */
+        MeasureView: {
+            changes: components["schemas"]["MeasuredChange"][];
+            points: components["schemas"]["FitPoint"][];
+            xLabel: string;
+            yLabel: string;
+            sentence: string;
+            kept: boolean;
+        };
+        /** @description A number of a machine that a measurement changes. */
+        MeasuredChange: {
+            /** @description Its field. */
+            field: string;
+            /** @description What people call it. */
+            label: string;
+            /** @description Unit as printed. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What it was.
+             */
+            before: number;
+            /**
+             * Format: double
+             * @description What came out.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description Half width of the 95 % interval; null when there was no reading to spare.
+             */
+            plusMinus: null | number;
+        };
+        /** @description A number that was measured instead of taken from the family. */
+        MeasuredNumber: {
+            /** @description Which field of the machine. */
+            field: string;
+            /**
+             * Format: double
+             * @description What came out.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description Half width of its 95 % interval; null when there was no reading to spare.
+             */
+            plusMinus: null | number;
+            /** @description How it was measured, in words. */
+            way: string;
+            /**
+             * Format: int32
+             * @description From how many readings.
+             */
+            readings: number;
+            /**
+             * Format: date
+             * @description When.
+             */
+            on: string;
+        };
+        /** @description What a trace says in numbers. Null where the trace cannot tell. */
+        Measures: {
+            /**
+             * Format: double
+             * @description From the lever's first move to stop.
+             */
+            secondsFromLever: null | number;
+            /**
+             * Format: double
+             * @description From first pressure to stop.
+             */
+            secondsFromPressure: null | number;
+            /**
+             * Format: double
+             * @description From first drops to stop.
+             */
+            secondsFromDrops: null | number;
+            /**
+             * Format: double
+             * @description From the lever's first move to first drops.
+             */
+            secondsToDrops: null | number;
+            /**
+             * Format: double
+             * @description In the cup at the end.
+             */
+            cupGrams: null | number;
+            /**
+             * Format: double
+             * @description Cup over dose.
+             */
+            ratio: null | number;
+            /**
+             * Format: double
+             * @description Highest pressure.
+             */
+            peakBar: null | number;
+            /**
+             * Format: double
+             * @description Mean pressure from first pressure to stop.
+             */
+            meanBar: null | number;
+            /**
+             * Format: double
+             * @description Cup over the seconds from first drops.
+             */
+            meanFlowGramsPerS: null | number;
+            /**
+             * Format: double
+             * @description How the flow changes, g/s2, by a least-squares line from first drops to stop.
+             */
+            flowSlope: null | number;
+            /**
+             * Format: double
+             * @description Integral of pressure.
+             */
+            barSeconds: null | number;
+            /**
+             * Format: double
+             * @description Work on the water that left the puck, J: 1 bar ml = 0.1 J.
+             */
+            workJoules: null | number;
+            /**
+             * Format: double
+             * @description Resistance of the grind, bar s/ml (GrindResistance).
+             */
+            r10: null | number;
+        };
+        /** @description The moments of a pull, s since the lever moved; null where the trace does not show one. */
+        Moments: {
+            /**
+             * Format: double
+             * @description Pressure first above 0.5 bar.
+             */
+            firstPressure: null | number;
+            /**
+             * Format: double
+             * @description First drops in the cup.
+             */
+            firstDrops: null | number;
+            /**
+             * Format: double
+             * @description Pressure begins to rise from pre-infusion.
+             */
+            ramp: null | number;
+            /**
+             * Format: double
+             * @description Highest pressure.
+             */
+            peak: null | number;
+            /**
+             * Format: double
+             * @description Pressure falls below 92 % of the peak for good.
+             */
+            ease: null | number;
+            /**
+             * Format: double
+             * @description Seen by the brewer; no instrument shows it.
+             */
+            blonding: null | number;
+            /**
+             * Format: double
+             * @description The pull ends.
+             */
+            stop: null | number;
+        };
+        /** @description A school's rest window with its name. */
+        NamedRest: {
+            name: string;
+            window: components["schemas"]["RestWindow"];
+        };
+        NewBrewer: {
+            name: string;
+        };
+        /** @description A reading just taken, or some time ago. */
+        NewReading: {
+            kind: components["schemas"]["HeatReadingKind"];
+            /**
+             * Format: double
+             * @default 0
+             */
+            value: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            secondsAgo: number;
+        };
+        /** @description The step to do next, in a few words. */
+        NextStepView: {
+            key: string;
+            title: string;
+            /**
+             * Format: double
+             * @description When it is due, s since the origin.
+             */
+            startSeconds: number;
+        };
+        /**
+         * @description Where a number of a machine comes from.
+         * @enum {unknown}
+         */
+        NumberOrigin: "Family" | "Owner" | "Measured";
+        /**
+         * @description How a channel came to be.
+         * @enum {unknown}
+         */
+        Origin: "Measured" | "Followed" | "Imported" | "Assumed";
+        /** @description A plan of the household's own, as it was kept. */
+        OwnPlanView: {
+            /** Format: int32 */
+            id: number;
+            plan: components["schemas"]["PullPlan"];
+        };
+        /**
+         * @description What ends a phase of a pull.
+         * @enum {unknown}
+         */
+        PhaseEnding: "FirstDrops" | "Seconds" | "YieldShare" | "Grams" | "Blonding" | "Strokes";
+        /**
+         * @description What the hand does in a phase.
+         * @default Press
+         * @enum {unknown}
+         */
+        PhaseMove: "Press" | "HoldFlow" | "Lift" | "Rest";
+        /** @description A plan as a file: what PlanEndpoints gives out and takes in. */
+        PlanFile: {
+            /** @description Always `ruddy-spring-plan`. */
+            format: string;
+            /**
+             * Format: int32
+             * @description Version of the format, 1.
+             */
+            version: number;
+            plan: components["schemas"]["PullPlan"];
+        };
+        /** @description The plan's pressure at one instant and the index of the phase that is due then. */
+        PlanPoint: {
+            /**
+             * Format: double
+             * @description Since the lever moved.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description What the plan wants, gauge.
+             */
+            bar: number;
+            /**
+             * Format: int32
+             * @description Index of the phase.
+             */
+            phase: number;
+        };
+        /** @description A plan on a machine and a puck, before it is pulled: how it would run, and what the machine does not give. */
+        PlanPreview: {
+            /** @description Ten a second. */
+            points: components["schemas"]["PreviewPoint"][];
+            /**
+             * Format: double
+             * @description Until the yield, or until it was given up.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description When the first drops fall; null where none do.
+             */
+            firstDropsSeconds: null | number;
+            /** @description Whether the yield is reached. */
+            reachedYield: boolean;
+            /** @description What the plan asks that the machine does not give. */
+            problems: components["schemas"]["PlanProblem"][];
+        };
+        /** @description How a plan would run with the sheet as it stands. */
+        PlanPreviewView: {
+            /** @description The plan. */
+            plan: components["schemas"]["PullPlan"];
+            /** @description Its course; null where the plan itself has a problem. */
+            preview: components["schemas"]["PlanPreview"];
+            /**
+             * Format: double
+             * @description From the sheet.
+             */
+            doseGrams: number;
+            /**
+             * Format: double
+             * @description From the sheet.
+             */
+            yieldGrams: number;
+            /** @description From the sheet. */
+            machineName: string;
+            /** @description Times that count as landing. */
+            lands: components["schemas"]["TimeBand"];
+        };
+        /** @description Something a plan asks of a machine that it does not give, and what to change. */
+        PlanProblem: {
+            /**
+             * Format: int32
+             * @description Index of the phase.
+             */
+            phase: number;
+            /** @description What is wrong and what to change. */
+            sentence: string;
+        };
+        /** @description One time that a lesson was played. */
+        PlayedOnce: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int32 */
+            points: number;
+        };
+        /** @description What is sent while a lesson is played. */
+        PracticeFrame: {
+            frame: components["schemas"]["LiveFrame"];
+            lever: components["schemas"]["LeverState"];
+            /** @description Whether it has ended and is to be scored. */
+            over: boolean;
+        };
+        /** @description All lessons in their order. */
+        PracticeOverview: {
+            lessons: components["schemas"]["LessonView"][];
+            /** @description The one to play next: the first that has not been played well. */
+            next: string;
+        };
+        /** @description Which lesson, with the feel of which machine; null for a portable lever. */
+        PracticeRequest: {
+            lesson: string;
+            /** Format: int32 */
+            machineId: null | number;
+        };
+        /** @description What a lesson came to. */
+        PracticeResult: {
+            lesson: string;
+            score: components["schemas"]["PracticeScore"];
+            /**
+             * Format: int32
+             * @description Best before this time; null at the first.
+             */
+            best: null | number;
+            /**
+             * Format: int32
+             * @description The time before; null at the first.
+             */
+            before: null | number;
+            /** @description The lesson after it; null after the last. */
+            next: null | string;
+            /**
+             * Format: double
+             * @description What the puck was: its resistance over that of a dialled-in one.
+             */
+            grindFactor: number;
+            /**
+             * Format: double
+             * @description When first drops really fell.
+             */
+            trueDropsSeconds: null | number;
+            /** Format: double */
+            channelSeconds: null | number;
+        };
+        /** @description What a practice pull came to. */
+        PracticeScore: {
+            /**
+             * Format: int32
+             * @description 0 to 100, the weighted mean of its parts.
+             */
+            points: number;
+            /** @description Its parts. */
+            parts: components["schemas"]["ScorePart"][];
+            /** @description The one thing that would bring most next time. */
+            better: string;
+        };
+        /** @description A lesson about to be played. */
+        PracticeView: {
+            id: string;
+            lesson: components["schemas"]["LessonView"];
+            machineName: string;
+            frame: components["schemas"]["PracticeFrame"];
+            plan: components["schemas"]["PullPlan"];
+            planCourse: components["schemas"]["PlanPoint"][];
+            /** Format: double */
+            planSeconds: number;
+            /** Format: double */
+            yieldGrams: number;
+            /** Format: double */
+            maxHandForceKgf: null | number;
+            pressureBy: components["schemas"]["PressureBy"];
+            /** Format: double */
+            strokeMl: number;
+            reach: components["schemas"]["StrokeReach"][];
+            control: components["schemas"]["LeverControl"];
+            /** Format: double */
+            tickSeconds: null | number;
+        };
+        /** @description A point of the predicted shot. */
+        PredictedPoint: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            pressureBar: number;
+            /** Format: double */
+            flowMlPerS: number;
+            /** Format: double */
+            cupGrams: number;
+            /**
+             * Format: double
+             * @description Water moved in the stroke under way, for the indicator card.
+             */
+            strokeMl: number;
+        };
+        /** @description The shot that the sheet makes, with a band that eight shots in ten should lie in. */
+        PredictedShot: {
+            /** @description The middle of it, five a second. */
+            points: components["schemas"]["PredictedPoint"][];
+            /** @description Cup at those seconds at the fast edge of the band, g. */
+            fasterGrams: number[];
+            /** @description And at the slow edge. */
+            slowerGrams: number[];
+            /** Format: double */
+            firstDropsSeconds: null | number;
+            /**
+             * Format: double
+             * @description Time to the yield.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description At the fast edge.
+             */
+            secondsLow: number;
+            /**
+             * Format: double
+             * @description At the slow edge.
+             */
+            secondsHigh: number;
+            /** @description False where the middle shot runs out of water or chokes. */
+            reachesYield: boolean;
+            /**
+             * Format: double
+             * @description Of the cup, 0 to 1.
+             */
+            strength: number;
+            /** Format: double */
+            extractionLow: number;
+            /**
+             * Format: double
+             * @description Solids in the cup over dose, 0 to 1.
+             */
+            extractionShare: number;
+            /** Format: double */
+            extractionHigh: number;
+            /**
+             * Format: int32
+             * @description Shots of this bag on this grinder that it rests on.
+             */
+            knownShots: number;
+            /** @description What would narrow the band. */
+            narrowedBy: string;
+        };
+        /** @description Predicted shot and grind advice of the sheet as it stands; null while the sheet has problems. */
+        PredictionView: {
+            shot: null | components["schemas"]["PredictedShot"];
+            grind: null | components["schemas"]["GrindAdviceView"];
+        };
+        /**
+         * @description How the metal of a kettle-filled machine is warmed (common practice).
+         * @enum {unknown}
+         */
+        PreheatMethod: "None" | "FillAndHold" | "SteamBath" | "Submersion" | "BlankPresses" | "ElectricStep";
+        /** @description How a puck was prepared. People disagree on all of it; what all agree on is doing it the same each time. */
+        Preparation: {
+            /**
+             * @description A fine mist of water on the beans, against static.
+             * @default false
+             */
+            misted: boolean;
+            /**
+             * @description Clumps stirred out with needles.
+             * @default false
+             */
+            stirred: boolean;
+            /**
+             * @description Settled by tapping.
+             * @default false
+             */
+            tapped: boolean;
+            /**
+             * Format: double
+             * @description Tamp in kgf, 0 to 40; null where nobody weighed it.
+             */
+            tampKgf?: null | number;
+            /** @description What lies on the puck. */
+            cover?: components["schemas"]["PuckCover"];
+            /**
+             * @description A bottomless holder instead of a spout.
+             * @default false
+             */
+            bottomless: boolean;
+        };
+        /**
+         * @description What the hand does to make pressure.
+         * @enum {unknown}
+         */
+        PressureBy: "Arm" | "Spring" | "Strokes";
+        /** @description One instant of a plan as it would run. */
+        PreviewPoint: {
+            /**
+             * Format: double
+             * @description Since the lever moved.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description What the plan wants.
+             */
+            targetBar: number;
+            /**
+             * Format: double
+             * @description What comes of it.
+             */
+            pressureBar: number;
+            /**
+             * Format: double
+             * @description In the cup.
+             */
+            cupGrams: number;
+            /**
+             * Format: double
+             * @description Out of the puck.
+             */
+            flowMlPerS: number;
+            /**
+             * Format: double
+             * @description Most the machine gives then.
+             */
+            mostBar: number;
+            /**
+             * Format: int32
+             * @description Index of the phase that is due.
+             */
+            phase: number;
+        };
+        /**
+         * @description What lies on the puck.
+         * @default Nothing
+         * @enum {unknown}
+         */
+        PuckCover: "Nothing" | "Screen" | "Paper";
+        /** @description How a dose lies in a basket. */
+        PuckFit: {
+            /**
+             * Format: double
+             * @description Height of the tamped dry puck.
+             */
+            puckMm: number;
+            /**
+             * Format: double
+             * @description From the puck, or what lies on it, to the rim; negative where it stands over it.
+             */
+            headspaceMm: number;
+            /** @description What that means. */
+            headspace: components["schemas"]["Headspace"];
+            /** @description In words, with the check by the screen's imprint. */
+            sentence: string;
+            /**
+             * Format: double
+             * @description Least dose that stands right, g.
+             */
+            fromGrams: number;
+            /**
+             * Format: double
+             * @description Most dose that stands right, g.
+             */
+            toGrams: number;
+        };
+        /** @description A spent puck on the scale. */
+        PuckReading: {
+            /**
+             * Format: double
+             * @description Dry dose, 5 to 30 g.
+             */
+            doseGrams: number;
+            /**
+             * Format: double
+             * @description The puck after the shot, 5 to 80 g.
+             */
+            wetGrams: number;
+        };
+        /** @description One thing to make sure of before or after the pressure. */
+        PullCheck: {
+            /** @description What to look at, or to do. */
+            text: string;
+            /** @description Whether it can hurt. */
+            isCaution: boolean;
+        };
+        /** @description One of the pulls under way. */
+        PullInHand: {
+            /** @description Its id. */
+            id: string;
+            /**
+             * Format: int32
+             * @description On which machine.
+             */
+            machineId: number;
+            /** @description Its name. */
+            machineName: string;
+            /** @description How far. */
+            stage: components["schemas"]["PullStage"];
+            /** @description Instruments that tell of it. */
+            devices: string[];
+        };
+        /**
+         * @description One phase: the pressure goes from where the last phase left it to ToBar, over the phase itself where its length is
+         *     known, over LeadSeconds where it ends on an event.
+         */
+        PullPhase: {
+            /** @description The trade's word: pre-infuse, ramp, peak, ease. */
+            name: string;
+            /**
+             * Format: double
+             * @description Pressure at the end, bar gauge, 0 to 12; the most that holding a flow may take.
+             */
+            toBar: number;
+            /** @description What ends it. */
+            ending: components["schemas"]["PhaseEnding"];
+            /**
+             * Format: double
+             * @description Seconds, share of the yield, g or strokes; unused for first drops and blonding.
+             */
+            endsAt: number;
+            /**
+             * Format: double
+             * @description Seconds to reach the pressure when the phase ends on an event, 0 to 60.
+             */
+            leadSeconds: number;
+            /**
+             * Format: double
+             * @description Longest the phase may last when its event does not come, 1 to 180.
+             */
+            atMostSeconds: number;
+            /** @description What to do, as an imperative without its ending. */
+            cue: string;
+            /** @description What the hand does. */
+            move?: components["schemas"]["PhaseMove"];
+            /**
+             * Format: double
+             * @description Flow to hold, ml/s, 0.2 to 6; unused otherwise.
+             * @default 0
+             */
+            flowMlPerS: number;
+        };
+        /** @description A pull as phases of pressure, with the width of the band that counts as on plan. */
+        PullPlan: {
+            /** @description Stable key. */
+            key: string;
+            /** @description Plain name. */
+            name: string;
+            /** @description Why people pull this way, and who disagrees (common practice). */
+            why: string;
+            /**
+             * Format: double
+             * @description Half width of the band, bar, 0.1 to 3.
+             */
+            bandBar: number;
+            /** @description In order; the last one ends at the yield. */
+            phases: components["schemas"]["PullPhase"][];
+            lands?: null | components["schemas"]["TimeBand"];
+            /** @description Machines it is meant for; null for any. */
+            families?: null | components["schemas"]["MachineFamily"][];
+            /**
+             * Format: double
+             * @description Highest pressure of the plan, bar.
+             */
+            peakBar?: number;
+            /** @description Times to the yield that count as landing, from the lever's first move (common practice). */
+            landingSeconds?: components["schemas"]["TimeBand"];
+        };
+        /**
+         * @description How far a pull has come.
+         * @enum {unknown}
+         */
+        PullStage: "Idle" | "Ready" | "Running" | "Settling";
+        /** @description The pull under way, or the one that would be next. */
+        PullView: {
+            /** @description State and samples so far. */
+            frame: components["schemas"]["LiveFrame"];
+            /** @description What was set. */
+            sheet: components["schemas"]["Sheet"];
+            /** @description The plan. */
+            plan: components["schemas"]["PullPlan"];
+            /** @description The plan's course on an ordinary puck, for drawing. */
+            planCourse: components["schemas"]["PlanPoint"][];
+            /** Format: double */
+            planSeconds: number;
+            /** @description Name of the machine. */
+            machineName: string;
+            /**
+             * Format: double
+             * @description What the brewer is willing to use; null where the hand makes no pressure.
+             */
+            maxHandForceKgf: null | number;
+            cautions: string[];
+            /** @description What to make sure of before any pressure. */
+            before: components["schemas"]["PullCheck"][];
+            /** @description What to do once the hand has let go. */
+            after: components["schemas"]["PullCheck"][];
+            family: components["schemas"]["MachineFamily"];
+            pressureBy: components["schemas"]["PressureBy"];
+            /**
+             * Format: double
+             * @description Water of one stroke.
+             */
+            strokeMl: number;
+            /** @description Most pressure over the stroke, for the indicator card. */
+            reach: components["schemas"]["StrokeReach"][];
+            /**
+             * Format: double
+             * @description Water to pour or to move for the yield, where no scale meters the cup.
+             */
+            waterGrams: number;
+            /** @description Whether it has a gauge that eyes can read. */
+            needleToFollow: boolean;
+            /**
+             * Format: double
+             * @description Rhythm of its strokes; null where there is none.
+             */
+            tickSeconds: null | number;
+        };
+        /** @description A ratio to choose, with the yield it makes of the sheet's dose. */
+        RatioView: {
+            school: string;
+            /** Format: double */
+            ratio: number;
+            /** Format: double */
+            yieldGrams: number;
+            why: string;
+            /** @description Whether the machine gives so much. */
+            fits: boolean;
+        };
+        /** @description A reading as the screen lists it. */
+        ReadingView: {
+            /** Format: int32 */
+            index: number;
+            kind: components["schemas"]["HeatReadingKind"];
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            value: number;
+        };
+        /**
+         * @description What a person can read on or beside a machine.
+         * @enum {unknown}
+         */
+        Reads: "Gauge" | "Strip" | "Probe" | "BoilerGauge" | "Lamp" | "Scale";
+        /** @description A pull that a crash interrupted. */
+        RecoveredPull: {
+            id: string;
+            /** Format: date-time */
+            startedAt: string;
+            machineName: string;
+            /** Format: double */
+            seconds: number;
+            /** Format: int32 */
+            samples: number;
+            /** Format: double */
+            cupGrams: null | number;
+        };
+        /**
+         * @description Where a bag stands in its rest window.
+         * @enum {unknown}
+         */
+        RestState: "TooFresh" | "Resting" | "Ready" | "Fading" | "Stale";
+        /** @description A rest window in days from roast, each later than the one before. */
+        RestWindow: {
+            /**
+             * Format: int32
+             * @description First day it is drinkable, 0 to 30.
+             */
+            usableFrom: number;
+            /**
+             * Format: int32
+             * @description First day at its best, 0 to 60.
+             */
+            bestFrom: number;
+            /**
+             * Format: int32
+             * @description Last day most people drink it, 1 to 120.
+             */
+            bestTo: number;
+            /**
+             * Format: int32
+             * @description Last day with crema to speak of, 2 to 365.
+             */
+            cremaTo: number;
+        };
+        /** @description A shot that was saved. */
+        SavedShot: {
+            /** Format: int32 */
+            shotId: number;
+        };
+        /**
+         * @description What a lesson is scored on; each part from 0 to 100.
+         * @enum {unknown}
+         */
+        ScoreOf: "Phases" | "Steadiness" | "Easing" | "Cup" | "Drops" | "Flow" | "Time" | "Channel" | "Rhythm";
+        /** @description One part of a score. */
+        ScorePart: {
+            /** @description What was scored. */
+            of: components["schemas"]["ScoreOf"];
+            /**
+             * Format: int32
+             * @description 0 to 100.
+             */
+            points: number;
+            /** @description What was seen, in numbers. */
+            sentence: string;
+        };
+        /** @description What a session is to give, and when. */
+        SessionRequest: {
+            /** @description What. */
+            wants: components["schemas"]["SessionWants"];
+            /**
+             * Format: date-time
+             * @description When the last drink is wanted, UTC; null for as soon as can be.
+             */
+            readyAt: null | string;
+        };
+        /** @description A step as the screen lists it; seconds count from the session's origin. */
+        SessionStepView: {
+            key: string;
+            kind: components["schemas"]["StepKind"];
+            /** Format: double */
+            startSeconds: number;
+            /** Format: double */
+            seconds: number;
+            title: string;
+            detail: string;
+            caution: null | string;
+            handsFree: boolean;
+            /** Format: int32 */
+            pull: null | number;
+            /** Format: double */
+            groupC: null | number;
+            state: components["schemas"]["StepState"];
+        };
+        /** @description The session: open, or as it would be planned now. */
+        SessionView: {
+            /**
+             * Format: int32
+             * @description Null while it is only a proposal.
+             */
+            id: null | number;
+            /** Format: int32 */
+            machineId: number;
+            machineName: string;
+            family: components["schemas"]["MachineFamily"];
+            hasBoiler: boolean;
+            hasHeater: boolean;
+            reads: components["schemas"]["Reads"][];
+            lamp: components["schemas"]["LampMeans"];
+            /** Format: double */
+            bandLowC: number;
+            /** Format: double */
+            bandHighC: number;
+            heaterStepsC: number[];
+            /** @description Whether a step has been done or begun. */
+            begun: boolean;
+            /**
+             * Format: date-time
+             * @description Second 0, UTC; now for what has not begun.
+             */
+            originAt: string;
+            /**
+             * Format: double
+             * @description Now, s since the origin.
+             */
+            nowSeconds: number;
+            /** Format: date-time */
+            readyAt: null | string;
+            wants: components["schemas"]["SessionWants"];
+            steps: components["schemas"]["SessionStepView"][];
+            course: components["schemas"]["CoursePoint"][];
+            shots: components["schemas"]["ShotHeat"][];
+            readings: components["schemas"]["ReadingView"][];
+            /** Format: double */
+            startSeconds: number;
+            /** Format: double */
+            lastCupSeconds: number;
+            /** Format: double */
+            endSeconds: number;
+            problem: null | string;
+            remedies: string[];
+            water: components["schemas"]["WaterBudget"];
+            now: components["schemas"]["HeatNow"];
+            /** Format: double */
+            boilingPointC: number;
+            next: null | components["schemas"]["NextStepView"];
+        };
+        /** @description What a session is to give, and how the bench works. */
+        SessionWants: {
+            /** @description The drinks in the order they are wanted, 1 to 12. */
+            drinks: components["schemas"]["Drink"][];
+            /**
+             * Format: double
+             * @description Coffee a pull, g.
+             */
+            doseGrams: number;
+            /**
+             * Format: double
+             * @description Yield a pull, g.
+             */
+            yieldGrams: number;
+            /**
+             * Format: int32
+             * @description Drinks that one pull is shared into, 1 or 2.
+             */
+            cupsAPull?: number;
+            /**
+             * Format: int32
+             * @description Spare baskets or heads that can be filled while it warms, 0 to 6.
+             */
+            spareBaskets?: number;
+            /**
+             * Format: double
+             * @description Grinding a dose, s, 0 to 600. By hand a minute or more.
+             */
+            grindSeconds?: number;
+            /** @description Whether a cold wet cloth may be put round the group; otherwise it rests switched off. */
+            cloth?: boolean;
+            /** @description Whether milk is steamed while the arm pulls. */
+            steamAlongside?: boolean;
+            /** @description How a kettle machine is warmed. */
+            preheat?: components["schemas"]["PreheatMethod"];
+            /**
+             * Format: int32
+             * @description Fills or blank presses of that preheat, 1 to 10; null for the usual number.
+             */
+            preheatTimes?: null | number;
+            /**
+             * Format: double
+             * @description Step of an electrically heated group, degC; null for its top one.
+             */
+            heaterStepC?: null | number;
+            /**
+             * Format: double
+             * @description Wait between pouring and pressing on a kettle machine, s.
+             */
+            bloomSeconds?: number;
+            /**
+             * Format: double
+             * @description Water the kettle holds, g, 200 to 3000.
+             */
+            kettleGrams?: number;
+            /**
+             * Format: int32
+             * @description Pulls that the drinks take.
+             */
+            pulls?: number;
+        };
+        /** @description What the brewer sets before a shot. Numbers may be out of range while they are being typed; the answer says so. */
+        Sheet: {
+            /** Format: int32 */
+            brewerId: null | number;
+            /** Format: int32 */
+            machineId: number;
+            /** Format: int32 */
+            bagId: null | number;
+            /** Format: int32 */
+            grinderId: null | number;
+            /** Format: double */
+            grindSetting: null | number;
+            /** Format: double */
+            doseGrams: number;
+            /** Format: double */
+            yieldGrams: number;
+            planKey: string;
+            /** Format: int32 */
+            basketId?: null | number;
+            preparation?: null | components["schemas"]["Preparation"];
+            locked?: null | components["schemas"]["ChangeOf"][];
+            /** Format: int32 */
+            sameAsShotId?: null | number;
+        };
+        /** @description One thing to set or expect, computed from the sheet. */
+        SheetAnswer: {
+            sheet: components["schemas"]["Sheet"];
+            /**
+             * Format: double
+             * @description Yield over dose.
+             */
+            ratio: null | number;
+            /**
+             * Format: double
+             * @description Water to pour, or to move with the piston.
+             */
+            waterGrams: null | number;
+            /**
+             * Format: double
+             * @description The same at the water's temperature.
+             */
+            waterMl: null | number;
+            /**
+             * Format: double
+             * @description Water at the puck as Warm estimates it.
+             */
+            waterC: number;
+            /**
+             * Format: double
+             * @description Its uncertainty.
+             */
+            waterPlusMinusC: number;
+            /**
+             * Format: double
+             * @description What chamber or strokes hold.
+             */
+            mostWaterGrams: number;
+            /**
+             * Format: double
+             * @description Largest cup from this dose.
+             */
+            largestYieldGrams: null | number;
+            /** @description Whether the water fits. */
+            fits: boolean;
+            /** @description Why, or what to change. */
+            fitSentence: string;
+            /**
+             * Format: double
+             * @description Peak of the plan.
+             */
+            peakBar: number;
+            /**
+             * Format: double
+             * @description Force at the handle at that peak; null on a spring or pump.
+             */
+            handForceKgf: null | number;
+            /** @description What that force means. */
+            forceSentence: string;
+            /**
+             * Format: double
+             * @description What the brewer said they would use.
+             */
+            willingForceKgf: number;
+            problems: components["schemas"]["SheetProblem"][];
+            cautions: string[];
+            lastTime: null | components["schemas"]["LastTime"];
+            puck: null | components["schemas"]["PuckFit"];
+            /**
+             * Format: int32
+             * @description Strokes, pumps or steps for the yield.
+             */
+            strokes: null | number;
+            /** @description Ratios for this roast; empty without beans. */
+            ratios: components["schemas"]["RatioView"][];
+            /** @description Spout or bottomless, and why. */
+            holderWord: string;
+            /** @description What the plan asks that the machine does not give. */
+            planProblems: components["schemas"]["PlanProblem"][];
+            since: null | components["schemas"]["SinceShot"];
+        };
+        /** @description A number of the sheet that does not do, and why. */
+        SheetProblem: {
+            field: string;
+            sentence: string;
+        };
+        /** @description What has been learned about what lies on the shelf. */
+        ShelfLearned: {
+            bags: components["schemas"]["BagAgeing"][];
+            baskets: components["schemas"]["BasketLearned"][];
+        };
+        /** @description Heat of one shot. */
+        ShotHeat: {
+            /**
+             * Format: double
+             * @description Lever-up, s since the session's start.
+             */
+            atSeconds: number;
+            /**
+             * Format: double
+             * @description Group at lever-up, degC.
+             */
+            leverUpC: number;
+            /**
+             * Format: double
+             * @description Mean water as it reaches the puck, degC.
+             */
+            waterC: number;
+            /**
+             * Format: double
+             * @description The same after it has warmed the cold coffee (1.8 J/(g K)), degC.
+             */
+            bedC: number;
+        };
+        /** @description A shot as a line of the ledger. */
+        ShotLine: {
+            /** Format: int32 */
+            id: number;
+            /** Format: date-time */
+            pulledAt: string;
+            source: components["schemas"]["ShotSource"];
+            brewer: string;
+            machine: string;
+            bag: string;
+            roaster: string;
+            grinder: string;
+            scaleUnit: string;
+            /** Format: double */
+            grindSetting: null | number;
+            /** Format: double */
+            doseGrams: number;
+            /** Format: double */
+            yieldGrams: number;
+            /** Format: double */
+            waterC: null | number;
+            plan: string;
+            measures: components["schemas"]["Measures"];
+            taste: components["schemas"]["TasteView"];
+            /** @description 60 even points from start to end, in 1/20 bar; empty without a gauge. */
+            smallPressure: number[];
+            /** @description The same in 1/2 g. */
+            smallWeight: number[];
+        };
+        /**
+         * @description Where a shot's trace came from.
+         * @enum {unknown}
+         */
+        ShotSource: "Pulled" | "Imported" | "MadeUp";
+        /** @description A shot whole. */
+        ShotView: {
+            shot: components["schemas"]["ShotLine"];
+            plan: components["schemas"]["PullPlan"];
+            moments: components["schemas"]["Moments"];
+            marked: components["schemas"]["Moments"];
+            curves: components["schemas"]["Curves"];
+            origins: components["schemas"]["ChannelOrigin"][];
+            notices: string;
+            /** @description Name of its basket; empty for the machine's own. */
+            basket: string;
+            /** @description How the puck was prepared, in words; empty where nobody said. */
+            preparation: string;
+            /** @description What to do once the hand has let go; empty for a shot that was not pulled here. */
+            after: components["schemas"]["PullCheck"][];
+        };
+        /** @description What is no longer as it was in the shot that the sheet started from. */
+        SinceShot: {
+            /** Format: int32 */
+            shotId: number;
+            things: components["schemas"]["ChangedThing"][];
+            warning: null | string;
+        };
+        /** @description How soft some air under the piston makes the lever. */
+        SoftPoint: {
+            /**
+             * Format: double
+             * @description Air, ml at the pressure of the room.
+             */
+            airMl: number;
+            /**
+             * Format: double
+             * @description Compliance at 2 bar, ml/bar.
+             */
+            mlPerBarAtTwo: number;
+            /**
+             * Format: double
+             * @description The same at 9 bar.
+             */
+            mlPerBarAtNine: number;
+            /**
+             * Format: double
+             * @description Travel that squeezes it to 9 bar before any water moves, ml.
+             */
+            lostMl: number;
+            /**
+             * Format: double
+             * @description Largest cup from the usual dose with so much air, g.
+             */
+            largestYieldGrams: number;
+            /** @description Whether it is what this machine is said to have. */
+            own: boolean;
+        };
+        /** @description Spring pressure after some water has been moved. */
+        SpringPoint: {
+            /** Format: double */
+            movedMl: number;
+            /** Format: double */
+            pressureBar: number;
+        };
+        /** @description The gauge while the spring runs free over a stroke. */
+        SpringReading: {
+            /**
+             * Format: double
+             * @description Water the piston has moved, ml, 0 to 400.
+             */
+            movedMl: number;
+            /**
+             * Format: double
+             * @description Gauge, 0.2 to 15 bar.
+             */
+            pressureBar: number;
+        };
+        /** @description A machine to start from, with the section of its defaults. */
+        StartView: {
+            start: components["schemas"]["StartingPoint"];
+            cutaway: components["schemas"]["Cutaway"];
+        };
+        /** @description A machine to start from: a family, or a family with a basket of its own kind. */
+        StartingPoint: {
+            /** @description Short key. */
+            key: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How it makes pressure. */
+            pressure: string;
+            /** @description Where the hot water comes from. */
+            water: string;
+            /** @description Its numbers to start from. */
+            defaults: components["schemas"]["Machine"];
+            /**
+             * Format: double
+             * @description Usual dose.
+             */
+            doseGrams: number;
+            /**
+             * Format: double
+             * @description Usual yield.
+             */
+            yieldGrams: number;
+        };
+        /**
+         * @description What a step of a session is.
+         * @enum {unknown}
+         */
+        StepKind: "Fill" | "SwitchOn" | "Bleed" | "Boil" | "Preheat" | "Flush" | "Grind" | "Prepare" | "Cloth" | "Rest" | "Shot" | "Steam" | "Froth" | "Depressurise" | "Cool" | "Refill" | "Purge" | "Rinse" | "SwitchOff";
+        /**
+         * @description Where a step stands.
+         * @enum {unknown}
+         */
+        StepState: "Due" | "UnderWay" | "Done" | "Skipped";
+        /** @description A step begun or done. */
+        StepTick: {
+            /** @description Which. */
+            key: string;
+            /**
+             * Format: double
+             * @description How long ago it was, s; 0 for now.
+             * @default 0
+             */
+            secondsAgo: number;
+            /**
+             * @description Left out.
+             * @default false
+             */
+            skipped: boolean;
+        };
+        /** @description The most pressure a machine gives when its stroke has moved so much water. */
+        StrokeReach: {
+            /** Format: double */
+            movedMl: number;
+            /** Format: double */
+            mostBar: number;
+        };
+        /** @description One stroke, or one filled chamber, without coffee. */
+        StrokeReading: {
+            /**
+             * Format: double
+             * @description Water that went in, g, 1 to 500; null where a boiler gives it.
+             */
+            pouredGrams: null | number;
+            /**
+             * Format: double
+             * @description Water that came out, g, 0.1 to 500.
+             */
+            caughtGrams: number;
+            /**
+             * Format: double
+             * @description Its temperature when it was moved, degC, 5 to 130.
+             */
+            waterC: number;
+        };
+        /** @description How a shot tasted; null where nothing was said. */
+        TasteView: {
+            /** Format: int32 */
+            sour: null | number;
+            /** Format: int32 */
+            bitter: null | number;
+            /** Format: int32 */
+            dry: null | number;
+            /** Format: int32 */
+            sweet: null | number;
+            /** Format: int32 */
+            body: null | number;
+            /** Format: int32 */
+            liking: null | number;
+            words: string;
+        };
+        /** @description A group or chamber temperature some minutes after switch-on, or after the preheat ended. */
+        TemperatureRow: {
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            groupC: number;
+        };
+        /** @description Times to the yield that count as landing, s from the lever's first move. */
+        TimeBand: {
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            best: number;
+            /** Format: double */
+            high: number;
+        };
+        /** @description One way to warm a kettle machine, and what it gives. */
+        WarmWay: {
+            method: components["schemas"]["PreheatMethod"];
+            name: string;
+            how: string;
+            caution: string;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            metalC: number;
+            /**
+             * Format: double
+             * @description Water at the puck, pressed straight after pouring.
+             */
+            nowC: number;
+            /**
+             * Format: double
+             * @description The same after the bloom that was asked for.
+             */
+            bloomedC: number;
+            /** Format: double */
+            plusMinusK: number;
+            /**
+             * Format: double
+             * @description Below the kettle's boiling point, pressed at once, K.
+             */
+            lossC: number;
+        };
+        /** @description Water in boiler or kettle. */
+        WaterBudget: {
+            /**
+             * Format: double
+             * @description In it now, g.
+             */
+            nowGrams: number;
+            /**
+             * Format: double
+             * @description What must stay in it, g.
+             */
+            minimumGrams: number;
+            /**
+             * Format: int32
+             * @description Shots that what is in it now still gives.
+             */
+            shotsLeft: number;
+            /**
+             * Format: double
+             * @description Steam that it still gives instead, g; 0 for a kettle.
+             */
+            steamGramsLeft: number;
+            /**
+             * Format: double
+             * @description In it at the plan's end, g.
+             */
+            atEndGrams: number;
+            /**
+             * Format: int32
+             * @description How often it has to be filled again on the way.
+             */
+            refills: number;
+        };
+        /** @description All ways that suit a kettle machine. */
+        WaysView: {
+            /** Format: double */
+            boilingPointC: number;
+            /** Format: double */
+            bloomSeconds: number;
+            /** Format: int32 */
+            times: number;
+            ways: components["schemas"]["WarmWay"][];
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;
