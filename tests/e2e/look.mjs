@@ -144,6 +144,6 @@ await picture('practice-lesson', '/practice/hold-flow', {
 await picture('practice', '/practice', { act: (page) => page.getByText('next for you').waitFor() });
 await picture('taste', '/taste');
 await picture('ledger', '/ledger');
-await picture('compare', '/ledger/compare?ids=53,54,55');
+await picture('compare', '/ledger/compare?ids=52,53,54');
 await picture('shelf', '/shelf');
 await browser.close();

@@ -2,13 +2,14 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
+import { ChartSwitch } from '../pull/ChartSwitch';
 import { InstrumentScreen } from '../pull/InstrumentScreen';
-import { Key } from '../pull/PullKeys';
 import { Sentence } from '../pull/Sentence';
 import { SoundChoice } from '../pull/SoundChoice';
 import { usePullSound } from '../pull/pullSound';
 import { useWakeLock } from '../pull/useWakeLock';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { Key } from '../shared/ui/Key';
 import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Result } from './Result';
 import { VirtualLever } from './VirtualLever';
@@ -122,6 +123,7 @@ function Lesson({ lesson: key }: { lesson: string }) {
           <Button size="big" flex="1" px={{ base: '2', md: '4' }} onClick={() => doDrops()} aria-pressed={drops.isSuccess}>
             {drops.isSuccess ? '\u2713 ' : ''}First drops<Key>d</Key>
           </Button>
+          {!phone && <ChartSwitch />}
           <Button size="big" px={{ base: '2', md: '4' }} onClick={() => setView(null)}>
             Give up
           </Button>

@@ -41,7 +41,9 @@ export const AnswerPanel = memo(function AnswerPanel({ answer, hasBoiler, pumps 
           bad={answer.waterGrams !== null && !answer.fits}
         >
           {units.sentence(answer.fitSentence)}
-          {answer.strokes !== null && answer.strokes > 1 ? ` ${answer.strokes} ${pumps ? 'pump strokes' : 'strokes'}.` : ''}
+          {answer.strokes !== null && answer.strokes > 1
+            ? ` This cup takes ${answer.strokes} ${pumps ? 'pump strokes' : 'of them'}.`
+            : ''}
         </Gauge>
         <Gauge
           label={`Hand force at ${units.pressure(answer.peakBar, 1).value} ${units.pressureUnit}`}

@@ -1,15 +1,13 @@
 import { Box, Grid } from '@chakra-ui/react';
-import { useEffect, useState, type ReactNode } from 'react';
-import { Button } from '../shared/ui/elements';
+import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { Coil } from './Coil';
 import { LiveCanvas } from './LiveCanvas';
 import { LiveCard } from './LiveCard';
 import { LiveFigures } from './LiveFigures';
 import { PressureTape } from './PressureTape';
 import { useRecording } from './Recording';
+import { chartChoice } from './chartChoice';
 import type { Instrument } from './instrument';
-
-const chartKey = 'ruddy-pull-chart';
 
 interface Props {
   view: Instrument;
@@ -26,11 +24,7 @@ export function InstrumentScreen({ view, taken, instead, narrow = false }: Props
   const { height, phone } = usePlotHeight(taken, narrow);
   const compact = narrow && phone;
   const recording = useRecording(view);
-  const [card, setCard] = useState(() => localStorage.getItem(chartKey) === 'card');
-  const choose = (on: boolean) => {
-    setCard(on);
-    localStorage.setItem(chartKey, on ? 'card' : 'trace');
-  };
+  const card = useSyncExternalStore(chartChoice.subscribe, chartChoice.shown) === 'card';
   return (
     <Grid
       templateColumns={{ base: 'minmax(0,1fr)', md: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr) 244px' }}
@@ -44,25 +38,13 @@ export function InstrumentScreen({ view, taken, instead, narrow = false }: Props
           <Coil view={view} height={height} />
         </Box>
       )}
-      <Box order={{ base: 2, md: 0 }} minWidth={0} position="relative">
+      <Box order={{ base: 2, md: 0 }} minWidth={0}>
         {instead ??
           (card && !compact ? (
             <LiveCard view={view} recording={recording} height={height} />
           ) : (
             <LiveCanvas view={view} recording={recording} height={height} />
           ))}
-        {!instead && !compact && (
-          <Button
-            position={{ base: 'static', md: 'absolute' }}
-            width={{ base: '100%', md: 'auto' }}
-            top="30px"
-            insetInlineEnd="40px"
-            minHeight="64px"
-            onClick={() => choose(!card)}
-          >
-            {card ? 'Show the trace' : 'Show the indicator card'}
-          </Button>
-        )}
       </Box>
       <Box order={{ base: 1, md: 0 }} minHeight={{ md: `${height}px` }}>
         <LiveFigures view={view} compact={compact} />
@@ -78,7 +60,7 @@ function usePlotHeight(taken: number, narrow: boolean) {
   const of = () => {
     const phone = window.innerWidth < phoneBelow;
     if (phone && narrow) return { phone, height: 160 };
-    return { phone, height: Math.max(phone ? 220 : 250, Math.min(1100, window.innerHeight - (phone ? 630 : taken))) };
+    return { phone, height: Math.max(phone ? 200 : 250, Math.min(1100, window.innerHeight - (phone ? 574 : taken))) };
   };
   const [size, setSize] = useState(of);
   useEffect(() => {

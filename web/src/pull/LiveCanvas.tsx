@@ -17,7 +17,7 @@ interface Props {
   height: number;
 }
 
-const lowestForBoth = 220;
+const lowestForBoth = 290;
 const bucketPixels = 1.5;
 
 /**

@@ -1,6 +1,8 @@
-import { chakra, Flex } from '@chakra-ui/react';
-import { useEffect, type ReactNode } from 'react';
+import { Flex } from '@chakra-ui/react';
+import { useEffect } from 'react';
+import { Key } from '../shared/ui/Key';
 import { Button } from '../shared/ui/elements';
+import { ChartSwitch } from './ChartSwitch';
 import type { Moment, usePull } from './usePull';
 
 const names: Record<Moment, string> = { drops: 'First drops', ease: 'Ease', blonding: 'Blonding' };
@@ -53,7 +55,8 @@ export function PullKeys({ pull, ready }: { pull: ReturnType<typeof usePull>; re
               <Key>{moment[0]}</Key>
             </Button>
           ))}
-          <Button size="big" onClick={() => act('discard')}>
+          <ChartSwitch />
+          <Button size="big" px="3" onClick={() => act('discard')}>
             Throw away
           </Button>
         </>
@@ -64,22 +67,5 @@ export function PullKeys({ pull, ready }: { pull: ReturnType<typeof usePull>; re
         </Button>
       )}
     </Flex>
-  );
-}
-
-/** The key that does the same, for those who have one. */
-export function Key({ children }: { children: ReactNode }) {
-  return (
-    <chakra.kbd
-      display={{ base: 'none', lg: 'inline' }}
-      fontSize="14px"
-      fontWeight={500}
-      borderWidth="1px"
-      borderRadius="small"
-      px="1.5"
-      aria-hidden="true"
-    >
-      {children}
-    </chakra.kbd>
   );
 }
