@@ -52,7 +52,7 @@ public sealed class InstrumentDesk(SteadyClock clock)
 
     /// <summary>A device's clock was set back while it was connected.</summary>
     public void ClockSetBack(Device device) =>
-        Changed?.Invoke(device.Name, $"{device.Name}: its clock was set back. Less than a second of what it sent is missing.", true);
+        Changed?.Invoke(device.Name, $"{device.Name}: its clock was set back. A few of its readings are missing.", true);
 
     /// <summary>Hands samples on.</summary>
     public void Deliver(string device, IReadOnlyList<TimedSample> samples) => Sampled?.Invoke(device, samples);

@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { useId, useRef } from 'react';
+import { useId, useLayoutEffect, useRef } from 'react';
 import { Frame, Hatch } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
 import { bandPath, linear, path, thinned, type Point } from '../shared/plot/scale';
@@ -19,6 +19,7 @@ interface Props {
 
 const lowestForBoth = 290;
 const bucketPixels = 1.5;
+const bandEverySeconds = 0.2;
 
 /**
  * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, once an animation frame; React
@@ -34,6 +35,7 @@ export function LiveCanvas({ view, recording, height }: Props) {
     flow: useRef<SVGPathElement>(null),
   };
   const band = useRef<SVGPathElement>(null);
+  const banded = useRef(-1);
   const { pressure: pressurePath, weight: weightPath, flow: flowPath } = paths;
 
   const left = 38;
@@ -49,6 +51,10 @@ export function LiveCanvas({ view, recording, height }: Props) {
   const g = linear([0, Math.ceil((view.yieldGrams * 1.2) / 10) * 10], [height - 34, split + 28]);
   const q = linear([0, 3], [height - 34, split + 28]);
 
+  // after a render everything is drawn anew
+  useLayoutEffect(() => {
+    banded.current = -1;
+  });
   useLiveDrawing(view, () => {
     // a pull that outgrows the axis pushes its beginning out to the left
     const held = recording;
@@ -71,6 +77,9 @@ export function LiveCanvas({ view, recording, height }: Props) {
       'd',
       path(shown(held.flow), sx, (v) => q(Math.min(3, v))),
     );
+    // the plan's band is a wide hatching: it follows the lines a little later
+    if (now - banded.current < bandEverySeconds && now >= banded.current) return;
+    banded.current = now;
     const ahead = planAhead(view.planCourse, held.phaseBegan, held.last.reading?.phaseIndex ?? 0, now);
     const course = [...shown(held.targets), ...ahead]
       .filter((p) => p[0] - shift <= longest)
@@ -79,7 +88,7 @@ export function LiveCanvas({ view, recording, height }: Props) {
   });
 
   return (
-    <Box ref={ref} minWidth={0} height={`${height}px`}>
+    <Box ref={ref} minWidth={0} height={`${height}px`} position="relative">
       {width > 0 && (
         <svg
           width={width}
@@ -107,14 +116,6 @@ export function LiveCanvas({ view, recording, height }: Props) {
           >
             <g clipPath={`url(#${hatch}-clip)`}>
               <path ref={band} fill={`url(#${hatch})`} />
-              <path
-                ref={pressurePath}
-                data-testid="trace-pressure"
-                fill="none"
-                stroke={quantity.pressure.stroke}
-                strokeWidth={3.2}
-                strokeLinejoin="round"
-              />
             </g>
             <text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
               hatched: the plan
@@ -135,8 +136,29 @@ export function LiveCanvas({ view, recording, height }: Props) {
               y2={q}
               y2Label="Flow, g/s (solid)"
               y2Colour={quantity.flow.text}
-            >
-              <g clipPath={`url(#${hatch}-clip)`}>
+            />
+          )}
+        </svg>
+      )}
+      {width > 0 && (
+        // what moves has a layer of its own, so that grid and hatching are not painted anew with it
+        <svg
+          width={width}
+          height={height}
+          aria-hidden="true"
+          style={{ position: 'absolute', inset: 0, willChange: 'transform', pointerEvents: 'none' }}
+        >
+          <g clipPath={`url(#${hatch}-clip)`}>
+            <path
+              ref={pressurePath}
+              data-testid="trace-pressure"
+              fill="none"
+              stroke={quantity.pressure.stroke}
+              strokeWidth={3.2}
+              strokeLinejoin="round"
+            />
+            {both && (
+              <>
                 <path ref={flowPath} fill="none" stroke={quantity.flow.stroke} strokeWidth={2} />
                 <path
                   ref={weightPath}
@@ -145,9 +167,9 @@ export function LiveCanvas({ view, recording, height }: Props) {
                   strokeWidth={2}
                   strokeDasharray={quantity.grams.dash}
                 />
-              </g>
-            </Frame>
-          )}
+              </>
+            )}
+          </g>
         </svg>
       )}
     </Box>

@@ -49,7 +49,15 @@ export function PullKeys({ pull, ready }: { pull: ReturnType<typeof usePull>; re
             Stop<Key>space</Key>
           </Button>
           {(['drops', 'ease', 'blonding'] as const).map((moment) => (
-            <Button key={moment} size="big" flex="1" px="2" onClick={() => mark(moment)} aria-pressed={marked.includes(moment)}>
+            <Button
+              key={moment}
+              size="big"
+              flex="1"
+              px="2"
+              whiteSpace={{ md: 'nowrap' }}
+              onClick={() => mark(moment)}
+              aria-pressed={marked.includes(moment)}
+            >
               {marked.includes(moment) ? '\u2713 ' : ''}
               {names[moment]}
               <Key>{moment[0]}</Key>

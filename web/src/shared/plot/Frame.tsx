@@ -23,7 +23,7 @@ interface Props {
   y2?: Scale;
   y2Label?: string;
   y2Colour?: string;
-  children: ReactNode;
+  children?: ReactNode;
 }
 
 const tick = { fontSize: '12px', fontStretch: '80%', fontVariantNumeric: 'tabular-nums' } as const;
