@@ -173,7 +173,7 @@ test('temperature by pressure on the spring machine', async ({ page }) => {
 });
 
 // the small dipper and the portable have whole mornings of their own above
-for (const family of ['BoilerSpring', 'HeatedGroup', 'TwinArmChamber', 'SteppedLever', 'HandPump']) {
+for (const family of ['BoilerSpring', 'HeatedGroup', 'TwinArmChamber', 'HandPump']) {
   test(`a session on a ${family} from the plan to the end`, async ({ page }, info) => {
     test.skip(info.project.name === 'phone' && family !== 'HeatedGroup', 'one of them is enough on the phone');
     await page.request.post('/api/session/end');
