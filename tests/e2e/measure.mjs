@@ -1,4 +1,5 @@
 // Measures what needs a browser: node measure.mjs ADDRESS [--quick|--full]; prints one JSON row a line. No stand-in may be connected.
+// While working on one of them: --only firstPage, overlay, typing or live; LIVE_SECONDS sets how long the last one takes.
 import { chromium } from '@playwright/test';
 import { firstPage } from './measure/firstPage.mjs';
 import { live } from './measure/live.mjs';

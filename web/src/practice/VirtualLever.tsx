@@ -99,9 +99,6 @@ export function VirtualLever({ view, height, listen }: Props) {
       if (event.key === ' ') keys.add('pumped');
     };
     const release = (event: KeyboardEvent) => keys.delete(event.key);
-    // what a browser makes of a finger, focus and scrolling with it, would move the page away under the hand
-    const still = (event: TouchEvent) => event.preventDefault();
-    element.addEventListener('touchstart', still, { passive: false });
     element.addEventListener('pointerdown', down);
     element.addEventListener('pointermove', move);
     element.addEventListener('pointerup', up);
@@ -115,7 +112,6 @@ export function VirtualLever({ view, height, listen }: Props) {
     return () => {
       clearInterval(timer);
       stop();
-      element.removeEventListener('touchstart', still);
       element.removeEventListener('pointerdown', down);
       element.removeEventListener('pointermove', move);
       element.removeEventListener('pointerup', up);

@@ -24,8 +24,7 @@ export function IndicatorCard({ shot }: { shot: Schemas['PredictedShot'] }) {
     >
       {({ x, y, bottom, top }) => (
         <>
-          <path d={cardPaths(points, x, y).area} fill={ink('pressure')} opacity="0.12" />
-          <path d={cardPaths(points, x, y).line} fill="none" stroke={ink('pressure')} strokeWidth="2.6" />
+          <Card {...cardPaths(points, x, y)} />
           {drops && (
             <g>
               <line
@@ -46,3 +45,10 @@ export function IndicatorCard({ shot }: { shot: Schemas['PredictedShot'] }) {
     </Pane>
   );
 }
+
+const Card = ({ line, area }: ReturnType<typeof cardPaths>) => (
+  <>
+    <path d={area} fill={ink('pressure')} opacity="0.12" />
+    <path d={line} fill="none" stroke={ink('pressure')} strokeWidth="2.6" />
+  </>
+);

@@ -29,14 +29,11 @@ export function LiveCanvas({ view, recording, height }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const units = useUnits();
   const hatch = useId();
-  const paths = {
-    pressure: useRef<SVGPathElement>(null),
-    weight: useRef<SVGPathElement>(null),
-    flow: useRef<SVGPathElement>(null),
-  };
+  const pressurePath = useRef<SVGPathElement>(null);
+  const weightPath = useRef<SVGPathElement>(null);
+  const flowPath = useRef<SVGPathElement>(null);
   const band = useRef<SVGPathElement>(null);
   const banded = useRef(-1);
-  const { pressure: pressurePath, weight: weightPath, flow: flowPath } = paths;
 
   const left = 38;
   const right = Math.max(left + 60, width - 34);
