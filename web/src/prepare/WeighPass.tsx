@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { memo, useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../shared/api/client';
-import { live, useLiveStatus } from '../shell/live';
+import { useDevices } from '../shell/live';
 import { Button, Field, Figure, H2, Panel, Select } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 
@@ -35,7 +35,7 @@ const words: Record<Step, { title: string; zero: string; then: string }> = {
 /** One small scale does everything in turn: dose, tamp force, water in, cup. */
 export const WeighPass = memo(function WeighPass({ doseGrams, preparation, waterGrams, hasBoiler, change }: Props) {
   const units = useUnits();
-  const { devices } = useLiveStatus();
+  const devices = useDevices();
   const scales = devices.filter((d) => !d.silent && d.latest.Weight !== undefined);
   const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
@@ -46,7 +46,6 @@ export const WeighPass = memo(function WeighPass({ doseGrams, preparation, water
   const [peak, setPeak] = useState(0);
   const weight = scale ? scale.latest.Weight! - (zero ?? 0) : 0;
   const weightNow = useRef(weight);
-  useEffect(() => live.start(), []);
   useEffect(() => {
     weightNow.current = weight;
     if (zero !== null) setPeak((p) => Math.max(p, weight));

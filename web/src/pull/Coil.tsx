@@ -1,8 +1,9 @@
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import { number } from '../shared/units/units';
-import type { LiveFrame } from '../shell/live';
 import { ink } from '../theme/system';
 import type { Instrument } from './instrument';
+import { useLiveDrawing } from './useLiveDrawing';
+import { writeAttribute, writeText } from './write';
 
 const turns = 9;
 const width = 92;
@@ -30,25 +31,17 @@ export function Coil({ view, height }: { view: Instrument; height: number }) {
   const [top, foot] = [26, height - 60];
   const strokes = view.pressureBy === 'Strokes';
 
-  useEffect(() => {
-    const show = (frame: LiveFrame) => {
-      const coach = frame.reading?.coach;
-      const used = coach?.strokeShare ?? 0;
-      // a third of the height is left when nothing is left of the stroke
-      const at = top + used * (foot - top) * 0.68;
-      coil.current?.setAttribute('d', coilPath(at, foot));
-      plate.current?.setAttribute('y', String(at - 8));
-      if (moved.current) moved.current.textContent = `${number(coach?.movedMl ?? 0, 0)} ml in`;
-      if (stroke.current)
-        stroke.current.textContent = strokes
-          ? `stroke ${coach?.stroke ?? 1}`
-          : (coach?.stroke ?? 1) > 1
-            ? `pull ${coach!.stroke}`
-            : `of ${number(view.strokeMl, 0)} ml`;
-    };
-    show(view.frame);
-    return view.listen(show);
-  }, [view, top, foot, strokes]);
+  useLiveDrawing(view, (frame) => {
+    const coach = frame.reading?.coach;
+    const used = coach?.strokeShare ?? 0;
+    // a third of the height is left when nothing is left of the stroke
+    const at = top + used * (foot - top) * 0.68;
+    writeAttribute(coil, 'd', coilPath(at, foot));
+    writeAttribute(plate, 'y', at - 8);
+    writeText(moved, `${number(coach?.movedMl ?? 0, 0)} ml in`);
+    const pull = coach?.stroke ?? 1;
+    writeText(stroke, strokes ? `stroke ${pull}` : pull > 1 ? `pull ${pull}` : `of ${number(view.strokeMl, 0)} ml`);
+  });
 
   return (
     <svg

@@ -1,14 +1,13 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation } from '@tanstack/react-query';
-import { api, data, type Schemas } from '../shared/api/client';
+import { api, data } from '../shared/api/client';
 import { Button, Notice } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
-import type { LivePull } from '../shell/live';
+import { useDevices, type LivePull } from '../shell/live';
 
 const origin: Record<string, string> = { Pressure: 'gauge', Weight: 'scale', Temperature: 'thermometer' };
 
 interface Props {
-  devices: readonly Schemas['DeviceView'][];
   pulls: readonly LivePull[];
   /** The pull on this screen. */
   shown: string | null;
@@ -17,8 +16,9 @@ interface Props {
 }
 
 /** Which instruments are there, what they say, and of which pull they tell. */
-export function Instruments({ devices, pulls, shown: pull, waterGrams }: Props) {
+export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
   const units = useUnits();
+  const devices = useDevices();
   const give = useMutation({
     mutationFn: (device: string) =>
       data(api.POST('/api/pull/instrument', { params: { query: { pull: pull! } }, body: { device } })),

@@ -1,15 +1,17 @@
 import { Box } from '@chakra-ui/react';
-import { useId, useLayoutEffect, useRef } from 'react';
+import { useCallback, useId, useLayoutEffect, useRef, useState } from 'react';
 import { Frame, Hatch } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
-import { bandPath, linear, path, thinned, type Point } from '../shared/plot/scale';
+import { bandPath, linear, thinned, type Point } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
 import type { Recording } from './Recording';
 import type { Instrument } from './instrument';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
+import { GrowingLine } from './growingLine';
 import { planAhead } from './planAhead';
 import { useLiveDrawing } from './useLiveDrawing';
+import { writeAttribute } from './write';
 
 interface Props {
   view: Instrument;
@@ -20,18 +22,21 @@ interface Props {
 const lowestForBoth = 290;
 const bucketPixels = 1.5;
 const bandEverySeconds = 0.2;
+/** Share of the axis that is used before it moves on, and the share that is kept of what was on it. */
+const fullAt = 0.96;
+const keeps = 0.75;
 
 /**
- * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, once an animation frame; React
- * draws only axes, and those anew when the pull outgrows them.
+ * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, on animation frames; React draws only
+ * axes, and those anew when the pull outgrows them.
  */
 export function LiveCanvas({ view, recording, height }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const units = useUnits();
   const hatch = useId();
-  const pressurePath = useRef<SVGPathElement>(null);
-  const weightPath = useRef<SVGPathElement>(null);
-  const flowPath = useRef<SVGPathElement>(null);
+  const pressure = useLine();
+  const weight = useLine();
+  const flow = useLine();
   const band = useRef<SVGPathElement>(null);
   const banded = useRef(-1);
 
@@ -41,47 +46,42 @@ export function LiveCanvas({ view, recording, height }: Props) {
   const both = height >= lowestForBoth;
   const split = both ? Math.round(height * 0.64) : height - 34;
   const longest = Math.max(40, Math.ceil((view.planSeconds * 1.25) / 10) * 10);
+  // a pull that outgrows the axis moves it on, by whole steps: a line that stands is not painted anew
+  const [moved, setMoved] = useState({ recording, from: 0 });
+  const from = moved.recording === recording ? moved.from : 0;
   const f = units.pressureFactor;
   const top = 26;
-  const x = linear([0, longest], [left, right]);
+  const x = linear([from, from + longest], [left, right]);
   const y = linear([0, 10 * f], [split, top]);
   const g = linear([0, Math.ceil((view.yieldGrams * 1.2) / 10) * 10], [height - 34, split + 28]);
   const q = linear([0, 3], [height - 34, split + 28]);
+  const pixelsPerX = (right - left) / longest;
 
   // after a render everything is drawn anew
   useLayoutEffect(() => {
     banded.current = -1;
+    for (const line of [pressure, weight, flow]) line.line.current?.clear();
   });
   useLiveDrawing(view, () => {
-    // a pull that outgrows the axis pushes its beginning out to the left
-    const held = recording;
-    const now = held.last.reading?.seconds ?? 0;
-    const shift = Math.max(0, now - longest * 0.96);
-    const sx = (v: number) => x(v - shift);
-    const shown = (points: readonly Point[]) =>
-      thinned(points, shift > 0 ? shift : -Infinity, (longest / (right - left)) * bucketPixels);
-    pressurePath.current?.setAttribute(
-      'd',
-      path(shown(held.pressure), sx, (v) => y(Math.max(0, v * f))),
-    );
+    const now = recording.last.reading?.seconds ?? 0;
+    if (now > from + longest * fullAt) {
+      setMoved({ recording, from: Math.ceil((now - longest * keeps) / 5) * 5 });
+      return;
+    }
+    const place = { x, from, pixelsPerX };
+    pressure.line.current?.draw(recording.pressure, { ...place, y: (v) => y(Math.max(0, v * f)) });
     // how many samples have reached the screen, also of those that the axis has left behind
-    if (pressurePath.current) pressurePath.current.dataset.points = String(held.pressure.length);
-    weightPath.current?.setAttribute(
-      'd',
-      path(shown(held.weight), sx, (v) => g(Math.max(0, v))),
-    );
-    flowPath.current?.setAttribute(
-      'd',
-      path(shown(held.flow), sx, (v) => q(Math.min(3, v))),
-    );
+    if (pressure.group.current) pressure.group.current.dataset.points = String(recording.pressure.length);
+    weight.line.current?.draw(recording.weight, { ...place, y: (v) => g(Math.max(0, v)) });
+    flow.line.current?.draw(recording.flow, { ...place, y: (v) => q(Math.min(3, v)) });
     // the plan's band is a wide hatching: it follows the lines a little later
     if (now - banded.current < bandEverySeconds && now >= banded.current) return;
     banded.current = now;
-    const ahead = planAhead(view.planCourse, held.phaseBegan, held.last.reading?.phaseIndex ?? 0, now);
-    const course = [...shown(held.targets), ...ahead]
-      .filter((p) => p[0] - shift <= longest)
+    const ahead = planAhead(view.planCourse, recording.phaseBegan, recording.last.reading?.phaseIndex ?? 0, now);
+    const course = [...thinned(recording.targets, from, bucketPixels / pixelsPerX), ...ahead]
+      .filter((p) => p[0] <= from + longest)
       .map(([px, py]) => [px, py * f] as Point);
-    band.current?.setAttribute('d', bandPath(course, view.plan.bandBar * f, sx, y));
+    writeAttribute(band, 'd', bandPath(course, view.plan.bandBar * f, x, y));
   });
 
   return (
@@ -146,19 +146,20 @@ export function LiveCanvas({ view, recording, height }: Props) {
           style={{ position: 'absolute', inset: 0, willChange: 'transform', pointerEvents: 'none' }}
         >
           <g clipPath={`url(#${hatch}-clip)`}>
-            <path
-              ref={pressurePath}
+            <g
+              ref={pressure.ref}
               data-testid="trace-pressure"
               fill="none"
               stroke={quantity.pressure.stroke}
               strokeWidth={3.2}
               strokeLinejoin="round"
+              strokeLinecap="round"
             />
             {both && (
               <>
-                <path ref={flowPath} fill="none" stroke={quantity.flow.stroke} strokeWidth={2} />
-                <path
-                  ref={weightPath}
+                <g ref={flow.ref} fill="none" stroke={quantity.flow.stroke} strokeWidth={2} strokeLinecap="round" />
+                <g
+                  ref={weight.ref}
                   fill="none"
                   stroke={quantity.grams.stroke}
                   strokeWidth={2}
@@ -171,4 +172,15 @@ export function LiveCanvas({ view, recording, height }: Props) {
       )}
     </Box>
   );
+}
+
+/** A line that grows, and the group that it is drawn into. */
+function useLine() {
+  const line = useRef<GrowingLine | null>(null);
+  const group = useRef<SVGGElement | null>(null);
+  const ref = useCallback((element: SVGGElement | null) => {
+    group.current = element;
+    line.current = element && new GrowingLine(element);
+  }, []);
+  return { line, group, ref };
 }

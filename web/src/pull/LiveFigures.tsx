@@ -1,18 +1,15 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useEffect, useRef } from 'react';
+import { useRef } from 'react';
 import { quantity } from '../shared/plot/quantity';
 import { Reading } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
-import type { LiveFrame } from '../shell/live';
 import { ink } from '../theme/system';
 import type { Instrument } from './instrument';
+import { figureEveryMs, useLiveDrawing } from './useLiveDrawing';
+import { writeText } from './write';
 
 const sizes = { large: { base: '52px', md: '96px' }, small: { base: '36px', md: '96px' } };
 type Ref = React.RefObject<HTMLSpanElement | null>;
-
-const set = (ref: Ref, text: string) => {
-  if (ref.current && ref.current.textContent !== text) ref.current.textContent = text;
-};
 
 /** Where the pressure comes from, in a word. */
 const known = { Measured: '', Imported: '', Followed: 'followed by hand', Assumed: 'assumed from the plan' } as const;
@@ -29,24 +26,24 @@ export function LiveFigures({ view, compact = false }: { view: Instrument; compa
   const pressureIs = useRef<HTMLSpanElement>(null);
   const left = useRef<HTMLSpanElement>(null);
 
-  useEffect(() => {
-    const show = (frame: LiveFrame) => {
+  useLiveDrawing(
+    view,
+    (frame) => {
       const r = frame.reading;
       const coach = r?.coach;
       // without a scale the cup is reckoned from the water that went in
       const reckoned = r?.cupGrams == null && coach ? view.yieldGrams - coach.gramsLeft : null;
-      set(grams, reckoned === null ? number(r?.cupGrams, 1) : `~${number(reckoned, 0)}`);
-      set(cupIs, reckoned === null ? '' : 'reckoned from the water');
-      set(flow, number(r?.flowGramsPerS, 1));
-      set(seconds, number(r?.seconds ?? 0, 0));
-      set(left, coach?.secondsLeft != null && frame.stage === 'Running' ? `${number(coach.secondsLeft, 0)} s left` : '');
-      set(force, units.force(r?.handForceKgf, 0).value);
-      set(pressure, units.pressure(r?.pressureBar, 1).value);
-      set(pressureIs, frame.stage === 'Running' && r ? known[r.pressureIs] : '');
-    };
-    show(view.frame);
-    return view.listen(show);
-  }, [view, units]);
+      writeText(grams, reckoned === null ? number(r?.cupGrams, 1) : `~${number(reckoned, 0)}`);
+      writeText(cupIs, reckoned === null ? '' : 'reckoned from the water');
+      writeText(flow, number(r?.flowGramsPerS, 1));
+      writeText(seconds, number(r?.seconds ?? 0, 0));
+      writeText(left, coach?.secondsLeft != null && frame.stage === 'Running' ? `${number(coach.secondsLeft, 0)} s left` : '');
+      writeText(force, units.force(r?.handForceKgf, 0).value);
+      writeText(pressure, units.pressure(r?.pressureBar, 1).value);
+      writeText(pressureIs, frame.stage === 'Running' && r ? known[r.pressureIs] : '');
+    },
+    figureEveryMs,
+  );
 
   const figure = (label: string, ref: Ref, unit: string, code: keyof typeof quantity | null, testId: string, note?: Ref) => (
     <Box minWidth={0}>

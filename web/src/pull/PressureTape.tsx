@@ -1,10 +1,11 @@
-import { useEffect, useId, useRef } from 'react';
+import { useId, useRef } from 'react';
 import { Hatch } from '../shared/plot/Frame';
 import { linear } from '../shared/plot/scale';
-import type { LiveFrame } from '../shell/live';
 import type { Instrument } from './instrument';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
+import { useLiveDrawing } from './useLiveDrawing';
+import { writeAttribute, writeText } from './write';
 
 /** A tall tape: where the pressure stands, the plan's band at this moment, and the mark to hold. */
 export function PressureTape({ view, height }: { view: Instrument; height: number }) {
@@ -21,34 +22,25 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
   const tapeRight = 76;
   const y = linear([0, 10 * f], [height - 14, 26]);
 
-  useEffect(() => {
-    const show = (frame: LiveFrame) => {
-      const bar = Math.max(0, Math.min(10, frame.reading?.pressureBar ?? 0)) * f;
-      fill.current?.setAttribute('y', String(y(bar)));
-      fill.current?.setAttribute('height', String(Math.max(0, y(0) - y(bar))));
-      // what the coach says stands before the plan
-      const advised = frame.reading?.coach?.advice?.holdBar;
-      const target = advised ?? frame.reading?.targetBar ?? 0;
-      const active = frame.stage === 'Running' && target > 0;
-      hold.current?.setAttribute('visibility', active ? 'visible' : 'hidden');
-      bandRect.current?.setAttribute('visibility', active ? 'visible' : 'hidden');
-      if (!active) return;
-      const high = Math.min(10, target + view.plan.bandBar) * f;
-      const low = Math.max(0, target - view.plan.bandBar) * f;
-      bandRect.current?.setAttribute('y', String(y(high)));
-      bandRect.current?.setAttribute('height', String(y(low) - y(high)));
-      hold.current?.setAttribute('transform', `translate(${tapeRight + 3} ${y(target * f)})`);
-      if (holdText.current) holdText.current.textContent = units.pressure(target, 1).value;
-      if (whose.current) whose.current.textContent = advised == null ? 'plan' : 'coach';
-    };
-    show(view.frame);
-    const stop = view.listen(show);
-    return () => {
-      stop();
-    };
-    // the scale follows from height and f
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [view, height, f]);
+  useLiveDrawing(view, (frame) => {
+    const bar = Math.max(0, Math.min(10, frame.reading?.pressureBar ?? 0)) * f;
+    writeAttribute(fill, 'y', y(bar));
+    writeAttribute(fill, 'height', Math.max(0, y(0) - y(bar)));
+    // what the coach says stands before the plan
+    const advised = frame.reading?.coach?.advice?.holdBar;
+    const target = advised ?? frame.reading?.targetBar ?? 0;
+    const active = frame.stage === 'Running' && target > 0;
+    writeAttribute(hold, 'visibility', active ? 'visible' : 'hidden');
+    writeAttribute(bandRect, 'visibility', active ? 'visible' : 'hidden');
+    if (!active) return;
+    const high = Math.min(10, target + view.plan.bandBar) * f;
+    const low = Math.max(0, target - view.plan.bandBar) * f;
+    writeAttribute(bandRect, 'y', y(high));
+    writeAttribute(bandRect, 'height', y(low) - y(high));
+    writeAttribute(hold, 'transform', `translate(${tapeRight + 3} ${y(target * f)})`);
+    writeText(holdText, units.pressure(target, 1).value);
+    writeText(whose, advised == null ? 'plan' : 'coach');
+  });
 
   return (
     <svg

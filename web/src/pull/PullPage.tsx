@@ -74,7 +74,7 @@ export default function PullPage() {
   }
 
   const problem = ready.error ?? pull.problem;
-  const streaming = status.devices.some((d) => !d.silent && d.channels.includes('Pressure') && mine?.devices.includes(d.name));
+  const streaming = status.present.some((d) => !d.silent && d.channels.includes('Pressure') && mine?.devices.includes(d.name));
   const needle = id !== null && view.needleToFollow && !streaming && (stage === 'Ready' || stage === 'Running');
   return (
     <Flex direction="column" gap="2">
@@ -136,7 +136,7 @@ export default function PullPage() {
       ))}
       {stage !== 'Running' && (
         <Flex gap="5" wrap="wrap" justify="space-between" align="center">
-          <Instruments devices={status.devices} pulls={status.pulls} shown={id} waterGrams={view.waterGrams} />
+          <Instruments pulls={status.pulls} shown={id} waterGrams={view.waterGrams} />
           <SoundChoice />
         </Flex>
       )}

@@ -1,5 +1,5 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { number, useUnits } from '../shared/units/units';
 import type { LiveFrame } from '../shell/live';
 import type { Instrument } from './instrument';
@@ -21,6 +21,8 @@ interface Said {
 export function Sentence({ view }: { view: Instrument }) {
   const units = useUnits();
   const [said, setSaid] = useState<Said>({ main: units.sentence(view.frame.reading?.sentence ?? ''), kind: '', beside: '' });
+  // React keeps every update that changes nothing until the next one that does: it is told of changes only
+  const last = useRef(said);
   useEffect(() => {
     const hear = (frame: LiveFrame) => {
       const r = frame.reading;
@@ -32,7 +34,10 @@ export function Sentence({ view }: { view: Instrument }) {
         : advice
           ? { main: units.sentence(advice.sentence), kind: advice.kind, beside: advice.kind === 'Stop' ? '' : plan }
           : { main: plan, kind: '', beside: besides(frame, units, view.plan) };
-      setSaid((now) => (now.main === next.main && now.beside === next.beside && now.kind === next.kind ? now : next));
+      const now = last.current;
+      if (now.main === next.main && now.beside === next.beside && now.kind === next.kind) return;
+      last.current = next;
+      setSaid(next);
     };
     hear(view.frame);
     return view.listen(hear);

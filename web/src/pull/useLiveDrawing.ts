@@ -1,34 +1,44 @@
 import { useEffect, useLayoutEffect, useRef } from 'react';
+import type { LiveFrame } from '../shell/live';
 import type { Instrument } from './instrument';
 
 /** No eye follows more drawings than thirty a second, and a long line takes its time to paint. */
-const leastMsBetween = 30;
+export const lineEveryMs = 30;
 
-/** Draws after every render, and then, on animation frames, whenever the instrument tells something new. */
-export function useLiveDrawing(view: Instrument, draw: () => void) {
+/** A digit that changes more often is not read. */
+export const figureEveryMs = 100;
+
+/**
+ * Draws the newest frame after every render, and then, on animation frames and at most so often, whenever the instrument tells something
+ * new.
+ */
+export function useLiveDrawing(view: Instrument, draw: (frame: LiveFrame) => void, everyMs = lineEveryMs) {
   const latest = useRef(draw);
+  const told = useRef({ view, frame: view.frame });
   useLayoutEffect(() => {
     latest.current = draw;
-    draw();
+    if (told.current.view !== view) told.current = { view, frame: view.frame };
+    draw(told.current.frame);
   });
   useEffect(() => {
     let scheduled = 0;
     let drawn = 0;
     const onFrame = (now: number) => {
-      if (now - drawn < leastMsBetween) {
+      if (now - drawn < everyMs) {
         scheduled = requestAnimationFrame(onFrame);
         return;
       }
       scheduled = 0;
       drawn = now;
-      latest.current();
+      latest.current(told.current.frame);
     };
-    const stop = view.listen(() => {
+    const stop = view.listen((frame) => {
+      told.current = { view, frame };
       scheduled ||= requestAnimationFrame(onFrame);
     });
     return () => {
       stop();
       cancelAnimationFrame(scheduled);
     };
-  }, [view]);
+  }, [view, everyMs]);
 }

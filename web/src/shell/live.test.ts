@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { pullsAfter, type LiveFrame } from './live';
+import { presentAfter, pullsAfter, type LiveFrame } from './live';
 
 const frame = (part: Partial<LiveFrame>): LiveFrame =>
   ({ stage: 'Ready', pullId: 'a', notices: [], pulls: null, ...part }) as LiveFrame;
@@ -33,4 +33,13 @@ test('a pull that is over goes, and none is left when nothing is under way', () 
   const pulls = pullsAfter([], frame({ pulls: [hand('a'), hand('b')] }));
   expect(pullsAfter(pulls, frame({ pullId: 'b', pulls: [hand('b')] })).map((p) => p.id)).toEqual(['b']);
   expect(pullsAfter(pulls, frame({ pullId: null, stage: 'Idle' }))).toEqual([]);
+});
+
+test('devices whose readings alone changed are the same list', () => {
+  const gauge = { name: 'gauge', channels: ['Pressure' as const], silent: false };
+  const once = presentAfter([], [{ ...gauge, latest: { Pressure: 1 } } as never]);
+  expect(once).toEqual([gauge]);
+  expect(presentAfter(once, [{ ...gauge, latest: { Pressure: 2 } } as never])).toBe(once);
+  expect(presentAfter(once, [{ ...gauge, silent: true }])).not.toBe(once);
+  expect(presentAfter(once, [])).toEqual([]);
 });

@@ -15,12 +15,15 @@ export interface LivePull {
   devices: readonly string[];
 }
 
-/** What rarely changes and may re-render: the pulls, the devices, whether the connection stands. */
+/** A device that is there, without what it says at the moment. */
+export type PresentDevice = Pick<Schemas['DeviceView'], 'name' | 'channels' | 'silent'>;
+
+/** What rarely changes and may re-render: the pulls, which devices are there, whether the connection stands. */
 export interface LiveStatus {
   /** Null until the first try has succeeded or failed. */
   connected: boolean | null;
   pulls: readonly LivePull[];
-  devices: readonly Schemas['DeviceView'][];
+  present: readonly PresentDevice[];
   /** The newest pull that became a shot. */
   kept: Schemas['KeptPull'] | null;
 }
@@ -56,6 +59,16 @@ export function pullsAfter(before: readonly LivePull[], frame: LiveFrame): reado
   return after;
 }
 
+/** The devices that are there after a frame; the same list where only their readings changed. */
+export function presentAfter(before: readonly PresentDevice[], told: readonly PresentDevice[]): readonly PresentDevice[] {
+  const same =
+    told.length === before.length &&
+    told.every(
+      (d, i) => before[i]!.name === d.name && before[i]!.silent === d.silent && `${before[i]!.channels}` === `${d.channels}`,
+    );
+  return same ? before : told.map(({ name, channels, silent }) => ({ name, channels, silent }));
+}
+
 /**
  * The one connection to the server's live hub. Frames go to listeners that draw straight into the page; only what rarely changes goes
  * through React.
@@ -64,7 +77,9 @@ class LiveFeed {
   private hub: HubConnection | undefined;
   private readonly frameListeners = new Set<FrameListener>();
   private readonly statusListeners = new Set<() => void>();
-  status: LiveStatus = { connected: null, pulls: [], devices: [], kept: null };
+  private readonly deviceListeners = new Set<() => void>();
+  private devices: readonly Schemas['DeviceView'][] = [];
+  status: LiveStatus = { connected: null, pulls: [], present: [], kept: null };
 
   start() {
     if (this.hub) return;
@@ -110,6 +125,13 @@ class LiveFeed {
 
   readonly snapshot = () => this.status;
 
+  readonly subscribeToDevices = (listener: () => void) => {
+    this.deviceListeners.add(listener);
+    return () => this.deviceListeners.delete(listener);
+  };
+
+  readonly devicesNow = () => this.devices;
+
   private async connect() {
     while (this.hub && this.hub.state === HubConnectionState.Disconnected) {
       try {
@@ -125,8 +147,14 @@ class LiveFeed {
   private hear(frame: LiveFrame) {
     const before = this.status;
     const pulls = pullsAfter(before.pulls, frame);
-    if (pulls !== before.pulls || frame.devices || frame.kept?.pullId !== before.kept?.pullId || !before.connected)
-      this.update({ connected: true, pulls, devices: frame.devices ?? before.devices, kept: frame.kept ?? before.kept });
+    const present = frame.devices ? presentAfter(before.present, frame.devices) : before.present;
+    const kept = frame.kept ?? before.kept;
+    if (pulls !== before.pulls || present !== before.present || kept?.pullId !== before.kept?.pullId || !before.connected)
+      this.update({ connected: true, pulls, present, kept });
+    if (frame.devices) {
+      this.devices = frame.devices;
+      for (const listener of this.deviceListeners) listener();
+    }
     for (const listener of this.frameListeners) listener(frame);
   }
 
@@ -141,4 +169,10 @@ export const live = new LiveFeed();
 export function useLiveStatus(): LiveStatus {
   useEffect(() => live.start(), []);
   return useSyncExternalStore(live.subscribe, live.snapshot);
+}
+
+/** The devices with what they say at the moment: re-renders several times a second, so only what shows it asks. */
+export function useDevices(): readonly Schemas['DeviceView'][] {
+  useEffect(() => live.start(), []);
+  return useSyncExternalStore(live.subscribeToDevices, live.devicesNow);
 }
