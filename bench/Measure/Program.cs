@@ -6,12 +6,13 @@ var quick = args.Contains("--quick");
 var rows = new List<Row>();
 void Add(IEnumerable<Row> more) => rows.AddRange(more);
 
-// --only core, ledger or live, while working on one of them
+// --only core, ledger, live or coach, while working on one of them
 var onlyAt = Array.IndexOf(args, "--only");
 bool Wanted(string part) => onlyAt < 0 || onlyAt + 1 >= args.Length || args[onlyAt + 1] == part;
 
 if (Wanted("core")) Add(CoreTimes.Measure(quick));
 if (Wanted("ledger")) Add(await LedgerTimes.MeasureAsync(quick));
+if (args.Contains("--full") && Wanted("coach")) Add(CoachLimit.Measure());
 if (Wanted("live")) Add(await LiveTimes.MeasureAsync(args.Contains("--full") ? 600 : quick ? 8 : 30));
 
 var at = Array.IndexOf(args, "--json");

@@ -14,7 +14,7 @@ public sealed class StandInPuck
 
     private readonly SeededRandom _random;
     private readonly PuckModel _model;
-    private readonly Spout _spout = new();
+    private readonly Spout _spout;
     private double _drift;
 
     /// <summary>A puck of the recipe's dose in g and resistance in bar s/ml, with water in degC.</summary>
@@ -35,7 +35,19 @@ public sealed class StandInPuck
         var lanes = Enumerable.Range(0, 7).Select(_ => Math.Exp(random.Normal(0.18))).ToArray();
         var mean = lanes.Average();
         _model = new PuckModel(parameters, [.. lanes.Select(l => l / mean)]);
+        _spout = new Spout();
         TrueWaterC = parameters.WaterC;
+    }
+
+    /// <summary>Another puck as it stands now; from here on each wanders its own way, by the draws of the one random source.</summary>
+    /// <param name="other">The other puck.</param>
+    public StandInPuck(StandInPuck other)
+    {
+        _random = other._random;
+        _model = other._model.Copy();
+        _spout = new Spout(other._spout.Grams);
+        _drift = other._drift;
+        (TrueWaterC, CupGrams, FallingGramsPerS) = (other.TrueWaterC, other.CupGrams, other.FallingGramsPerS);
     }
 
     /// <summary>What the water at the puck really is, degC.</summary>

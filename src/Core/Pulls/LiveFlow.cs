@@ -7,7 +7,7 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="lagSeconds">How late the scale reads, s.</param>
 /// <param name="weightNoiseGrams">Standard deviation of a reading, g.</param>
 /// <param name="flowWander">How fast the flow may change, g/s per root second.</param>
-public sealed class LiveFlow(double lagSeconds = 0.4, double weightNoiseGrams = 0.12, double flowWander = 0.35)
+public sealed class LiveFlow(double lagSeconds = 0.4, double weightNoiseGrams = 0.12, double flowWander = 0.18)
 {
     private double _weight;
     private double _flow;

@@ -12,6 +12,9 @@ namespace RuddySpring.Core.Tests.Coaching;
 /// </summary>
 public sealed class CoachedPull
 {
+    /// <summary>What the sheet says of the water, degC.</summary>
+    public const double WaterC = 90;
+
     private const double StepSeconds = 0.01;
     private readonly SeededRandom _random;
     private readonly PullPlan _plan;
@@ -25,10 +28,11 @@ public sealed class CoachedPull
         _machine = FamilyDefaults.Of(family).Machine;
         _yieldGrams = yield;
         var grind = resistance ?? Math.Exp(Math.Log(3.2) + _random.Normal(0.35));
-        Puck = new StandInPuck(_random, dose, grind, 90);
+        Puck = new StandInPuck(_random, dose, grind, WaterC);
         Hand = new StandInHand(_random, _plan, _machine, yield);
         // what is expected of the puck is off by what a dialled-in grind is usually off by
-        Coach = new LiveCoach(_plan, _machine, dose, yield, 90, new(grind * Math.Exp(_random.Normal(expectedSd)), expectedSd));
+        Expected = new(grind * Math.Exp(_random.Normal(expectedSd)), expectedSd);
+        Coach = new LiveCoach(_plan, _machine, dose, yield, WaterC, Expected);
         _gauge = new GaugeModel(_random);
         _scale = new ScaleModel(_random);
     }
@@ -41,6 +45,13 @@ public sealed class CoachedPull
     public StandInHand Hand { get; }
 
     public LiveCoach Coach { get; }
+
+    public ExpectedPuck Expected { get; }
+
+    /// <summary>What the gauge has said, bar, and the scale, g.</summary>
+    public List<(double At, double Bar)> Pressures { get; } = [];
+
+    public List<(double At, double Grams)> Weights { get; } = [];
 
     public double? TrueDrops { get; private set; }
 
@@ -61,6 +72,24 @@ public sealed class CoachedPull
 
     public List<(double At, CoachAdvice Advice)> Said { get; } = [];
 
+    /// <summary>The pressure in bar that truly holds a flow in ml/s now; null where 12 bar do not.</summary>
+    public double? TrueHoldBar(double flowMlPerS) => HoldBar(Puck, flowMlPerS);
+
+    /// <summary>The pressure in bar at which a puck gives a flow in ml/s; null where 12 bar do not.</summary>
+    public static double? HoldBar(StandInPuck puck, double flowMlPerS)
+    {
+        double low = 0, high = 12;
+        if (puck.TrueOutflowMlPerS(high) < flowMlPerS) return null;
+        for (var i = 0; i < 30; i++)
+        {
+            var middle = (low + high) / 2;
+            if (puck.TrueOutflowMlPerS(middle) < flowMlPerS) low = middle;
+            else high = middle;
+        }
+
+        return low;
+    }
+
     /// <summary>Runs to the end, letting go when the coach says so, or without listening; <paramref name="look"/> sees all that is said.</summary>
     public void Run(Action<double, CoachReading>? look = null, Action<double, StandInPuck>? happens = null, bool gauge = true, bool scale = true, bool listens = true,
         double longest = 150)
@@ -78,8 +107,18 @@ public sealed class CoachedPull
             truth.TargetBar(new(t, Puck.CupGrams, TrueDrops is not null, Puck.FallingGramsPerS, Puck.InflowMl));
             if (truth.PhaseIndex >= ease) TrueEase ??= t;
             if ((SaidStop is null || !listens) && Puck.CupGrams + Puck.AtSpoutGrams + (Puck.TrueOutflowMlPerS(Hand.PressureBar) * LiveCoach.LetGoSeconds) >= _yieldGrams) TrueStop ??= t;
-            if (gauge && step % 5 == 0) Coach.Pressure(t, _gauge.Read(Hand.PressureBar));
-            if (scale && step % 10 == 0) Coach.Weight(t, _scale.Read(Puck.CupGrams, Puck.FallingGramsPerS, 0.1));
+            if (gauge && step % 5 == 0)
+            {
+                Pressures.Add((t, _gauge.Read(Hand.PressureBar)));
+                Coach.Pressure(t, Pressures[^1].Bar);
+            }
+
+            if (scale && step % 10 == 0)
+            {
+                Weights.Add((t, _scale.Read(Puck.CupGrams, Puck.FallingGramsPerS, 0.1)));
+                Coach.Weight(t, Weights[^1].Grams);
+            }
+
             if (step % 5 != 0) continue;
             var coaching = Coach.Read(t);
             if (Coach.DropsSeen) Seen ??= t;

@@ -11,20 +11,6 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
 
     private static double Share(IEnumerable<double> misses, double within) => misses.Average(m => Math.Abs(m) <= within ? 1.0 : 0.0);
 
-    private static double? TrueHold(CoachedPull pull, double flowMlPerS)
-    {
-        double low = 0, high = 12;
-        if (pull.Puck.TrueOutflowMlPerS(high) < flowMlPerS) return null;
-        for (var i = 0; i < 30; i++)
-        {
-            var middle = (low + high) / 2;
-            if (pull.Puck.TrueOutflowMlPerS(middle) < flowMlPerS) low = middle;
-            else high = middle;
-        }
-
-        return low;
-    }
-
     [Fact]
     public void Hold_pressure_time_left_and_cues_over_200_pucks()
     {
@@ -40,7 +26,7 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
                 if (early2 is null && pull.Seen is { } drops && t >= drops + 2)
                 {
                     (early2, earlyAt) = (said.SecondsLeft ?? 999, t);
-                    var truth = TrueHold(pull, 1.2);
+                    var truth = pull.TrueHoldBar(1.2);
                     var told = pull.Coach.HoldBar(1.2 * pull.Coach.Watch.GramsPerMl);
                     early++;
                     if ((truth is null) == (told is null) || truth is > 11 || told is > 11) rightAboutReach++;
@@ -75,6 +61,8 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         Print("stop cue, s", stop, 0.3);
         Print("cup, g", cup, 1.0);
         Assert.True(reachable > Pucks / 3);
+        // two seconds of a stream cannot say more: a particle filter that knows the stand-in's own statistics is within a tenth for 91 % of
+        // these pucks, with a posterior standard deviation of 5.8 % (bench/Measure/CoachLimit.cs)
         Assert.True(Share(hold, 0.10) >= 0.9);
         Assert.True(Share(leftEarly, 0.20) >= 0.9);
         Assert.True(Share(leftLate, 0.10) >= 0.9);

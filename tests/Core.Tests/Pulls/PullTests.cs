@@ -173,4 +173,28 @@ public sealed class PullTests
         live.Take(3, 500); // a reading from the past changes nothing
         Assert.Equal(before, live.WeightGrams);
     }
+
+    [Fact] // common practice: a flow is held at 1.3 to 1.6 g/s, so a figure that trembles by more than a tenth is of no use to the hand
+    public void Live_flow_stands_still_enough_to_hold_and_follows_an_ease_within_two_seconds()
+    {
+        List<double> off = [], followed = [];
+        for (ulong seed = 1; seed <= 20; seed++)
+        {
+            var scale = new ScaleModel(new SeededRandom(seed));
+            var live = new LiveFlow();
+            double truth = 0.0, flow = 1.5;
+            for (var t = 0.1; t < 20; t += 0.1)
+            {
+                if (t > 15) flow = Math.Max(0.9, flow - 0.03); // eased over two seconds
+                truth += flow * 0.1;
+                live.Take(t, scale.Read(truth, flow, 0.1));
+                if (t is > 5 and < 15) off.Add(live.FlowGramsPerS - flow);
+                if (t is > 19) followed.Add(live.FlowGramsPerS - flow);
+            }
+        }
+
+        Assert.True(off.Average(o => Math.Abs(o) < 0.1 ? 1.0 : 0.0) > 0.75, $"{off.Average(o => Math.Abs(o) < 0.1 ? 1.0 : 0.0):P0}");
+        Assert.True(off.Max(Math.Abs) < 0.35, $"{off.Max(Math.Abs):0.00}");
+        Assert.True(followed.Average() < 0.05, $"{followed.Average():0.00}");
+    }
 }
