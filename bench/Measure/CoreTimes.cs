@@ -109,7 +109,7 @@ internal static class CoreTimes
         double[] seconds = [.. shot.Samples.Select(s => s.Seconds)];
         return new([
             new(Channel.Pressure, Origin.Measured, seconds, [.. shot.Samples.Select(s => gauge.Read(s.PressureBar))]),
-            new(Channel.Weight, Origin.Measured, seconds, [.. shot.Samples.Select(s => scale.Read(s.CupGrams, s.FlowMlPerS, 0.1))]),
+            new(Channel.Weight, Origin.Measured, seconds, [.. shot.Samples.Select(s => scale.Read(s.CupGrams, s.FlowGramsPerS, 0.1))]),
             new(Channel.Temperature, Origin.Measured, seconds, [.. shot.Samples.Select(_ => probe.Read(90, 0.1))]),
         ]);
     }

@@ -29,10 +29,10 @@ public sealed class StandInHand(SeededRandom random, PullPlan plan, Machine mach
     /// <param name="stepSeconds">Length of the step.</param>
     /// <param name="cupGrams">What the eye sees in the cup.</param>
     /// <param name="movedMl">Water moved so far.</param>
-    /// <param name="flowMlPerS">What the eye takes the stream for.</param>
-    public void Step(double seconds, double stepSeconds, double cupGrams, double movedMl, double flowMlPerS = 0)
+    /// <param name="flowGramsPerS">What the eye takes the stream for.</param>
+    public void Step(double seconds, double stepSeconds, double cupGrams, double movedMl, double flowGramsPerS = 0)
     {
-        var target = _letGo ? 0.0 : _follower.TargetBar(new(seconds, cupGrams, cupGrams > 0.3, flowMlPerS, movedMl));
+        var target = _letGo ? 0.0 : _follower.TargetBar(new(seconds, cupGrams, cupGrams > 0.3, flowGramsPerS, movedMl));
         if (_follower.Phase is null && !_letGo) target = plan.Phases[^1].ToBar; // goes on until told to stop
         _wobble += (-_wobble * stepSeconds / WobbleSeconds) + random.Normal(WobbleBar * Math.Sqrt(2.0 * stepSeconds / WobbleSeconds));
         var wanted = target <= 0.05 ? 0.0 : Math.Max(0.0, target + (_wobble * Math.Min(1.0, target / 3.0)));

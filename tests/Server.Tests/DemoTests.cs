@@ -1,4 +1,7 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Infrastructure;
+using Microsoft.EntityFrameworkCore.Migrations;
+using RuddySpring.Core.Pulls;
 using RuddySpring.Store;
 using RuddySpring.Store.Demo;
 using RuddySpring.Store.Entities;
@@ -95,6 +98,26 @@ public sealed class DemoTests : IDisposable
         using var command = connection.CreateCommand();
         command.CommandText = "PRAGMA journal_mode";
         Assert.Equal("wal", command.ExecuteScalar());
+    }
+
+    [Fact]
+    public void A_plan_of_an_older_file_keeps_the_flow_it_holds_and_the_older_file_stays()
+    {
+        using (var db = new RuddyContext(StoreFile.Options(_folder)))
+        {
+            db.GetService<IMigrator>().Migrate("Practice");
+            var plan = new OwnPlan { Plan = ShippedPlans.Find("hold-flow")! with { Name = "Mine" } };
+            db.Add(plan);
+            db.SaveChanges();
+            db.Database.ExecuteSqlRaw("UPDATE Plans SET Plan = replace(replace(Plan, 'flowGramsPerS', 'flowMlPerS'), ' g/s', ' ml/s')");
+        }
+
+        StoreFile.Migrate(_folder);
+        using var now = new RuddyContext(StoreFile.Options(_folder));
+        var held = now.Plans.Single().Plan.Phases.Single(p => p.Move == PhaseMove.HoldFlow);
+        Assert.Equal(1.5, held.FlowGramsPerS);
+        Assert.EndsWith("1.5 g/s", held.Cue);
+        Assert.Single(Directory.GetFiles(_folder, "ruddy-spring.before-*.db"));
     }
 
     [Fact]

@@ -15,6 +15,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
     private const double NoResistanceBar = 1.2;
     private const double GushingGramsPerS = 4.0;
     private const double SureSeconds = 3.0;
+    private const double MostBar = 10.0;        // common practice: 7 to 9 bar, 10 at most
 
     private readonly Queue<(double Seconds, double LogFlow, double Bar)> _past = new();
     private CoachAdvice? _said;
@@ -65,7 +66,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         if (seconds - then.Seconds < LookBackSeconds * 0.6 || watch.PressureBar > then.Bar + 0.7) return null;
         var rise = -Math.Log(watch.ResistanceBarSPerMl) - then.LogFlow;
         if (rise < RanAway) return null;
-        var bar = Math.Max(1.5, Math.Round(watch.PressureBar * 0.65 * 2) / 2);
+        var bar = Math.Max(1.5, HalfBars(watch.PressureBar * 0.65));
         return new(AdviceKind.Channel, FormattableString.Invariant(
             $"The stream ran away, a channel: pause for an instant, then hold {bar:0.#} bar. Look for spurts."), bar);
     }
@@ -93,11 +94,21 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         if (total - seconds < 4) return null; // too late to change anything
         if (follower.Phase.Move == PhaseMove.HoldFlow) return null; // who holds the flow has chosen it over the time
         var factor = FactorToLand(seconds, watch, follower, strokeFromMl, off > 0 ? lands.High : lands.Low, off);
-        var bar = Math.Min(targetBar * factor, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
+        var most = Math.Min(MostBar, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
+        var bar = Math.Min(most, HalfBars(targetBar * factor));
+        var (harder, gentler) = machine.PressureBy switch
+        {
+            PressureBy.Arm => ("press to", "go gently, hold"),
+            PressureBy.Spring => ("let it run at", "hold the lever back to"),
+            _ => ("go up to", "slower strokes, hold"),
+        };
         return off > 0
-            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s: press to {bar:0.#} bar as far as it goes easily."), bar)
-            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than the plan, about {total:0} s: go gently, hold {bar:0.#} bar."), bar);
+            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s: {harder} {bar:0.#} bar as far as it goes easily."), bar)
+            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than the plan, about {total:0} s: {gentler} {bar:0.#} bar."), bar);
     }
+
+    /// <summary>No hand holds a pressure nearer than that.</summary>
+    private static double HalfBars(double bar) => Math.Round(bar * 2) / 2;
 
     private double FactorToLand(double seconds, PuckWatch watch, PlanFollower follower, double strokeFromMl, double atSeconds, int off)
     {

@@ -165,14 +165,12 @@ public sealed class LiveCoach
         return (low + high) / 2;
     }
 
-    private double WantedFlow()
-    {
-        var held = (_follower.Phase is { Move: PhaseMove.HoldFlow } due ? due : _plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow))?.FlowMlPerS;
-        return held is { } ml ? ml * _watch.GramsPerMl : UsualFlowGramsPerS;
-    }
+    private double WantedFlow() =>
+        (_follower.Phase is { Move: PhaseMove.HoldFlow } due ? due : _plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow))?.FlowGramsPerS
+        ?? UsualFlowGramsPerS;
 
     private PullState Now() => new(
-        _watch.Seconds, _watch.CupGrams, DropsSeen, _watch.FallingGramsPerS / _watch.GramsPerMl, _watch.MovedMl, _blonding,
+        _watch.Seconds, _watch.CupGrams, DropsSeen, _watch.FallingGramsPerS, _watch.MovedMl, _blonding,
         _watch.FirstDropsSeconds);
 
     /// <summary>Lets time pass; where no gauge tells, the hand is taken to follow the plan.</summary>

@@ -43,7 +43,7 @@ public sealed record RestOfPull(double? StopSeconds, double CupGrams, bool Water
             if (!water && flow < 0.02) return new(null, cup + spout.Grams, true, false, next);
             if (plan.Phase is null) return new(null, cup + spout.Grams, false, true, next);
             var bar = hand.Next(
-                new(watch.Seconds + t, cup, cup > ShotSimulator.FirstDropsGrams, flow / watch.GramsPerMl, puck.InflowMl), inflow, StepSeconds, water, factor);
+                new(watch.Seconds + t, cup, cup > ShotSimulator.FirstDropsGrams, flow, puck.InflowMl), inflow, StepSeconds, water, factor);
             if (next is null && plan.PhaseIndex > phase) next = t;
             var step = puck.Step(bar, StepSeconds);
             inflow = step.InflowMl / StepSeconds;

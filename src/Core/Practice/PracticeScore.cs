@@ -111,7 +111,7 @@ public sealed record PracticeScore(int Points, IReadOnlyList<ScorePart> Parts, s
 
     private static ScorePart Flow(Lesson lesson, PracticeRecord record)
     {
-        var wanted = lesson.Plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow)?.FlowMlPerS ?? 1.5;
+        var wanted = lesson.Plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow)?.FlowGramsPerS ?? 1.5;
         var held = record.Samples.Where(s => s.CupGrams > 6).ToList();
         if (held.Count < 20) return new(ScoreOf.Flow, 0, "The stream hardly ran.");
         var share = held.Average(s => Math.Abs(s.FlowGramsPerS - wanted) <= 0.35 ? 1.0 : 0.0);

@@ -15,7 +15,6 @@ public static class PlanCourse
 {
     // resistance of a 15 g puck that brings 1:2 in about half a minute of flow under the shipped plans
     private const double UsualResistancePerGram = 6.0 / 15.0;
-    private const double HotGramsPerMl = 0.965;
     private const int ManyStrokes = 20;
 
     /// <summary>
@@ -51,13 +50,13 @@ public static class PlanCourse
             plan, yieldGrams, null,
             Enumerable.Range(0, clean.Seconds.Length).Select(i => new PullState(
                 clean.Seconds[i], clean.WeightGrams[i] - clean.WeightGrams[0], clean.Seconds[i] >= moments.FirstDrops,
-                Math.Max(0, clean.FlowGramsPerS[i]) / HotGramsPerMl, 0, clean.Seconds[i] >= moments.Blonding)), moments.Stop)
+                Math.Max(0, clean.FlowGramsPerS[i]), 0, clean.Seconds[i] >= moments.Blonding)), moments.Stop)
         : [];
 
     /// <summary>What the plan wanted at each sample of a simulated shot, up to its yield.</summary>
     public static IReadOnlyList<PlanPoint> Along(PullPlan plan, Machine machine, SimulatedShot shot, double yieldGrams) => Along(
         plan, yieldGrams, Strokes.VolumeMl(machine),
-        shot.Samples.Select(s => new PullState(s.Seconds, s.CupGrams, s.Seconds >= shot.FirstDropsSeconds, s.FlowMlPerS, s.MovedMl)), shot.Seconds);
+        shot.Samples.Select(s => new PullState(s.Seconds, s.CupGrams, s.Seconds >= shot.FirstDropsSeconds, s.FlowGramsPerS, s.MovedMl)), shot.Seconds);
 
     private static List<PlanPoint> Along(PullPlan plan, double yieldGrams, double? strokeMl, IEnumerable<PullState> pull, double? stop)
     {

@@ -4,12 +4,12 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="Seconds">Since the pull began; not running backwards.</param>
 /// <param name="CupGrams">In the cup.</param>
 /// <param name="DropsSeen">Whether first drops have fallen.</param>
-/// <param name="FlowMlPerS">Into the cup.</param>
+/// <param name="FlowGramsPerS">Into the cup.</param>
 /// <param name="MovedMl">Water that the piston has moved; only its differences count.</param>
 /// <param name="Blonding">Whether the stream has turned pale.</param>
 /// <param name="DropsAt">When first drops fell, s, where they are seen later than they fall; null for when they were seen.</param>
 public readonly record struct PullState(
-    double Seconds, double CupGrams, bool DropsSeen, double FlowMlPerS = 0, double MovedMl = 0, bool Blonding = false, double? DropsAt = null);
+    double Seconds, double CupGrams, bool DropsSeen, double FlowGramsPerS = 0, double MovedMl = 0, bool Blonding = false, double? DropsAt = null);
 
 /// <summary>Where a pull stands in its plan: phase by phase, from what is seen as it goes.</summary>
 /// <param name="plan">The plan.</param>
@@ -66,9 +66,9 @@ public sealed class PlanFollower(PullPlan plan, double yieldGrams, double? strok
     private double Hold(PullPhase due, PullState now, double stepSeconds)
     {
         if (_holdBar < LeastBar) _holdBar = due.ToBar;
-        if (now.FlowMlPerS > LeastFlow)
+        if (now.FlowGramsPerS > LeastFlow)
         {
-            var off = Math.Clamp(Math.Log(due.FlowMlPerS / now.FlowMlPerS), -1.0, 1.0);
+            var off = Math.Clamp(Math.Log(due.FlowGramsPerS / now.FlowGramsPerS), -1.0, 1.0);
             _holdBar *= Math.Exp(off * stepSeconds / FlowFollowSeconds);
         }
 

@@ -8,11 +8,11 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="TargetBar">What the plan wants.</param>
 /// <param name="PressureBar">What comes of it.</param>
 /// <param name="CupGrams">In the cup.</param>
-/// <param name="FlowMlPerS">Out of the puck.</param>
+/// <param name="FlowGramsPerS">Out of the puck, solids and all.</param>
 /// <param name="MostBar">Most the machine gives then.</param>
 /// <param name="Phase">Index of the phase that is due.</param>
 public sealed record PreviewPoint(
-    double Seconds, double TargetBar, double PressureBar, double CupGrams, double FlowMlPerS, double MostBar, int Phase);
+    double Seconds, double TargetBar, double PressureBar, double CupGrams, double FlowGramsPerS, double MostBar, int Phase);
 
 /// <summary>A plan on a machine and a puck, before it is pulled: how it would run, and what the machine does not give.</summary>
 /// <param name="Points">Ten a second.</param>
@@ -31,7 +31,7 @@ public sealed record PlanPreview(
         var shot = ShotSimulator.Run(puck, plan.Checked(), machine, yieldGrams);
         var course = PlanCourse.Along(plan, machine, shot, yieldGrams);
         var points = shot.Samples.Zip(course, (s, c) => new PreviewPoint(
-            s.Seconds, c.Bar, s.PressureBar, s.CupGrams, s.FlowMlPerS, s.MostBar, c.Phase)).ToList();
+            s.Seconds, c.Bar, s.PressureBar, s.CupGrams, s.FlowGramsPerS, s.MostBar, c.Phase)).ToList();
         return new(points, shot.Seconds, shot.FirstDropsSeconds, shot.ReachedYield, PlanReach.Problems(plan, machine, puck.DoseGrams, yieldGrams));
     }
 }

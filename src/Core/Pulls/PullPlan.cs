@@ -52,10 +52,10 @@ public enum PhaseMove
 /// <param name="AtMostSeconds">Longest the phase may last when its event does not come, 1 to 180.</param>
 /// <param name="Cue">What to do, as an imperative without its ending.</param>
 /// <param name="Move">What the hand does.</param>
-/// <param name="FlowMlPerS">Flow to hold, ml/s, 0.2 to 6; unused otherwise.</param>
+/// <param name="FlowGramsPerS">Flow to hold, g/s, 0.2 to 6; unused otherwise.</param>
 public sealed record PullPhase(
     string Name, double ToBar, PhaseEnding Ending, double EndsAt, double LeadSeconds, double AtMostSeconds, string Cue,
-    PhaseMove Move = PhaseMove.Press, double FlowMlPerS = 0)
+    PhaseMove Move = PhaseMove.Press, double FlowGramsPerS = 0)
 {
     /// <summary>How the phase ends, in words.</summary>
     public string EndsOn(double yieldGrams) => Ending switch
@@ -91,7 +91,7 @@ public sealed record PullPlan(
     public static readonly FieldRange PhaseStrokes = new("endsAt", "Strokes of a phase", 0.1, 60, "");
     public static readonly FieldRange Lead = new("leadSeconds", "Seconds to reach the pressure", 0, 60, "s");
     public static readonly FieldRange AtMost = new("atMostSeconds", "Longest a phase may last", 1, 180, "s");
-    public static readonly FieldRange HeldFlow = new("flowMlPerS", "Flow to hold", 0.2, 6, "ml/s");
+    public static readonly FieldRange HeldFlow = new("flowGramsPerS", "Flow to hold", 0.2, 6, "g/s");
     public static readonly FieldRange LandingTime = new("lands", "Time to the yield", 5, 240, "s");
     public static readonly FieldRange Scale = new("factor", "Factor on the pressures", 0.5, 1.5, "");
     private static readonly TimeBand UsualBand = new(31, 37, 44);
@@ -148,7 +148,7 @@ public sealed record PullPlan(
             var which = $"Phase {i + 1}, {phase.Name},";
             PlanPressure.Check(phase.ToBar);
             Lead.Check(phase.LeadSeconds);
-            if (phase.Move == PhaseMove.HoldFlow) HeldFlow.Check(phase.FlowMlPerS);
+            if (phase.Move == PhaseMove.HoldFlow) HeldFlow.Check(phase.FlowGramsPerS);
             switch (phase.Ending)
             {
                 case PhaseEnding.Seconds:

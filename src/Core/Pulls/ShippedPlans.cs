@@ -82,7 +82,7 @@ public static class ShippedPlans
         [
             new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 25, "Hold 2.5 bar"),
             new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar"),
-            new("hold the flow", 9.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease so that the flow stays at 1.5 ml/s", PhaseMove.HoldFlow, 1.5),
+            new("hold the flow", 9.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease so that the flow stays at 1.5 g/s", PhaseMove.HoldFlow, 1.5),
         ], new(30, 36, 43), ByHand);
 
     public static readonly PullPlan BloomThenPress = new(

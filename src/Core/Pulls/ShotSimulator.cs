@@ -6,14 +6,14 @@ namespace RuddySpring.Core.Pulls;
 /// <summary>One instant of a simulated shot.</summary>
 /// <param name="Seconds">Since the lever moved.</param>
 /// <param name="PressureBar">On the puck, gauge.</param>
-/// <param name="FlowMlPerS">Out of the puck.</param>
+/// <param name="FlowGramsPerS">Out of the puck, solids and all.</param>
 /// <param name="CupGrams">In the cup.</param>
 /// <param name="Strength">Of the cup so far, 0 to 1.</param>
 /// <param name="MovedMl">Water that has entered the puck, as the piston moved it.</param>
 /// <param name="StrokeMl">Water of the stroke under way, from where the lever was last up; of a pump's or stepped lever's pull all of it.</param>
 /// <param name="MostBar">Most that the machine would have given at that instant.</param>
 public readonly record struct SimulatedSample(
-    double Seconds, double PressureBar, double FlowMlPerS, double CupGrams, double Strength, double MovedMl = 0,
+    double Seconds, double PressureBar, double FlowGramsPerS, double CupGrams, double Strength, double MovedMl = 0,
     double StrokeMl = 0, double MostBar = 12);
 
 /// <summary>A whole simulated shot.</summary>
@@ -68,14 +68,14 @@ public static class ShotSimulator
         for (var step = 1; seconds < longestSeconds && model.CupGrams < yieldGrams; step++)
         {
             var pressure = hand.Next(
-                new(seconds, model.CupGrams, drops is not null, result.OutflowMl / StepSeconds, model.InflowMl, pale),
+                new(seconds, model.CupGrams, drops is not null, result.CupGrams / StepSeconds, model.InflowMl, pale),
                 result.InflowMl / StepSeconds, StepSeconds, model.InflowMl < mostInflowMl);
             result = model.Step(pressure, StepSeconds);
             pale |= result.CupGrams > 0 && model.CupGrams > PaleFromGrams && result.SolidsGrams < PaleBelow * result.CupGrams;
             seconds = step * StepSeconds;
             if (drops is null && model.CupGrams >= FirstDropsGrams) drops = seconds;
             if (step % StepsASample == 0 || model.CupGrams >= yieldGrams)
-                samples.Add(new(seconds, pressure, result.OutflowMl / StepSeconds, model.CupGrams, model.Strength, model.InflowMl, model.InflowMl - hand.StrokeFromMl, hand.MostBar));
+                samples.Add(new(seconds, pressure, result.CupGrams / StepSeconds, model.CupGrams, model.Strength, model.InflowMl, model.InflowMl - hand.StrokeFromMl, hand.MostBar));
             if (model.InflowMl >= mostInflowMl && pressure < 0.05) break;
         }
 

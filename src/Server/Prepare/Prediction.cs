@@ -7,7 +7,7 @@ namespace RuddySpring.Server.Prepare;
 
 /// <summary>A point of the predicted shot.</summary>
 /// <param name="StrokeMl">Water moved in the stroke under way, for the indicator card.</param>
-public sealed record PredictedPoint(double Seconds, double PressureBar, double FlowMlPerS, double CupGrams, double StrokeMl);
+public sealed record PredictedPoint(double Seconds, double PressureBar, double FlowGramsPerS, double CupGrams, double StrokeMl);
 
 /// <summary>The shot that the sheet makes, with a band that eight shots in ten should lie in.</summary>
 /// <param name="Points">The middle of it, five a second.</param>
@@ -145,7 +145,7 @@ public static class Prediction
     {
         var (fast, middle, slow) = forecast;
         var points = middle.Samples.Where((_, i) => i % EveryNth == 0).Select(s => new PredictedPoint(
-            Math.Round(s.Seconds, 2), Math.Round(s.PressureBar, 2), Math.Round(s.FlowMlPerS, 3), Math.Round(s.CupGrams, 2), Math.Round(s.StrokeMl, 2))).ToList();
+            Math.Round(s.Seconds, 2), Math.Round(s.PressureBar, 2), Math.Round(s.FlowGramsPerS, 3), Math.Round(s.CupGrams, 2), Math.Round(s.StrokeMl, 2))).ToList();
         IReadOnlyList<double> Cups(SimulatedShot shot) => [.. points.Select(p => Math.Round(ShotForecast.CupAt(shot, p.Seconds), 2))];
         return new(
             points, Cups(fast), Cups(slow), middle.FirstDropsSeconds, middle.Seconds, fast.Seconds, slow.Seconds, middle.ReachedYield, middle.Strength,

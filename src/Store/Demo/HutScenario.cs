@@ -177,7 +177,7 @@ public static class HutScenario
         {
             seconds.Add(Math.Round(sample.Seconds, 3));
             pressure.Add(Math.Max(0.0, gauge.Read(sample.PressureBar)));
-            weight.Add(scale.Read(sample.CupGrams, sample.FlowMlPerS, sample.Seconds - last.Seconds));
+            weight.Add(scale.Read(sample.CupGrams, sample.FlowGramsPerS, sample.Seconds - last.Seconds));
             last = sample;
         }
 
@@ -199,7 +199,7 @@ public static class HutScenario
     {
         int Scale(double value) => (int)Math.Clamp(Math.Round(value + random.Normal(0.35)), 0, 4);
         var extraction = shot.ExtractionShare * 100.0;
-        var sour = Scale(1.0 + ((20.0 - extraction) * 0.5) + ((89.0 - waterC) * 0.12) + roastBias);
+        var sour = Scale(1.0 + ((20.0 - extraction) * 0.5) + ((89.0 - waterC) * 0.12) + roastBias + (forgotten ? 1.0 : 0.0));
         var bitter = Scale(0.8 + ((extraction - 21.0) * 0.5) + ((waterC - 93.0) * 0.3) - roastBias);
         var dry = Scale(0.4 + (shot.ExtractionSpread * 60.0) + ((extraction - 22.5) * 0.4));
         var sweet = Scale(3.0 - (Math.Abs(extraction - 20.8) * 0.6) - (shot.ExtractionSpread * 30.0));

@@ -115,6 +115,30 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         Assert.DoesNotContain(right.Said, s => s.Advice.Kind is AdviceKind.TooFine or AdviceKind.TooCoarse or AdviceKind.Danger);
     }
 
+    [Theory] // common practice: 7 to 9 bar, 10 at most; a spring can be held back and hardly helped
+    [InlineData(MachineFamily.PortableLever, "early-peak", "go gently, hold")]
+    [InlineData(MachineFamily.BoilerSpring, "half-full", "hold the lever back to")]
+    [InlineData(MachineFamily.HandPump, "pump-rest", "slower strokes, hold")]
+    public void Advice_is_in_the_words_of_the_machine_in_half_bars_and_never_above_ten(MachineFamily family, string plan, string gentler)
+    {
+        List<CoachAdvice> said = [];
+        foreach (var resistance in new[] { 1.5, 1.9, 9 })
+        {
+            for (ulong seed = 700; seed < 702; seed++)
+            {
+                var pull = new CoachedPull(seed, ShippedPlans.Find(plan), resistance, family, 16, 32, expectedSd: 0.3);
+                pull.Run(listens: false);
+                said.AddRange(pull.Said.Select(s => s.Advice).Where(a => a.Kind is AdviceKind.TooFine or AdviceKind.TooCoarse && a.HoldBar is not null));
+            }
+        }
+
+        var coarse = said.Where(a => a.Kind == AdviceKind.TooCoarse).ToList();
+        Assert.NotEmpty(coarse);
+        Assert.All(coarse, a => Assert.Contains(gentler, a.Sentence, StringComparison.Ordinal));
+        Assert.All(said, a => Assert.InRange(a.HoldBar!.Value, 0, 10));
+        Assert.All(coarse, a => Assert.Equal(0, a.HoldBar!.Value * 2 % 1));
+    }
+
     [Fact] // common practice: a cocked spring without resistance flies up, a direct lever is never forced
     public void Danger_is_said_before_all_else()
     {

@@ -110,7 +110,7 @@ public sealed class PuckTests
         var shot = ReferenceShots.Flat(Reference, 9, 36);
         Assert.InRange(shot.Seconds, 25, 29);
         Assert.InRange(shot.FirstDropsSeconds!.Value, 3, 5);
-        Assert.InRange(shot.Samples[^1].FlowMlPerS, 1.4, 1.8);
+        Assert.InRange(shot.Samples[^1].FlowGramsPerS, 1.4, 1.8);
         Assert.InRange(shot.ExtractionShare, 0.18, 0.22);
         Assert.InRange(shot.Strength, 0.08, 0.12);
     }

@@ -40,7 +40,7 @@ internal static class ReferenceShots
         {
             seconds.Add(s.Seconds);
             pressure.Add(gauge.Read(s.PressureBar));
-            weight.Add(scale.Read(s.CupGrams, s.FlowMlPerS, s.Seconds - last));
+            weight.Add(scale.Read(s.CupGrams, s.FlowGramsPerS, s.Seconds - last));
             last = s.Seconds;
         }
 

@@ -63,7 +63,7 @@ public sealed class PlanTests
                 var machine = Of(MachineFamily.HeatedGroup) with { WillingForceKgf = 60 };
                 var shot = ShotSimulator.Run(new() { DoseGrams = 16, ResistanceBarSPerMl = r }, ShippedPlans.HoldTheFlow, machine, 34);
                 var late = shot.Samples.Where(s => s.CupGrams > 18).ToList();
-                return late.Count > 10 && late.All(s => s.PressureBar > 8.9 || Math.Abs(s.FlowMlPerS - 1.5) < 0.2)
+                return late.Count > 10 && late.All(s => s.PressureBar > 8.9 || Math.Abs(s.FlowGramsPerS - 1.5) < 0.2)
                     && late[^1].PressureBar <= late[0].PressureBar + 0.05;
             },
             iter: 40);

@@ -93,7 +93,7 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                           const move = e.target.value as Phase['move'];
                           set(i, {
                             move,
-                            ...(move === 'HoldFlow' && { flowMlPerS: phase.flowMlPerS || 1.5 }),
+                            ...(move === 'HoldFlow' && { flowGramsPerS: phase.flowGramsPerS || 1.5 }),
                             ...(move === 'Rest' && { toBar: 0 }),
                           });
                         }}
@@ -120,10 +120,10 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                   {phase.move === 'HoldFlow' && (
                     <NumberField
                       label="Flow to hold"
-                      unit="ml/s"
+                      unit="g/s"
                       step={0.1}
-                      value={phase.flowMlPerS}
-                      onChange={(v) => set(i, { flowMlPerS: v ?? 0 })}
+                      value={phase.flowGramsPerS}
+                      onChange={(v) => set(i, { flowGramsPerS: v ?? 0 })}
                     />
                   )}
                   <Field label="It ends">

@@ -26,7 +26,7 @@ export const byEvent = (phase: Phase) => phase.ending === 'FirstDrops' || phase.
 export const whole = (phase: Schemas['PullPhase']): Phase => ({
   ...phase,
   move: phase.move ?? 'Press',
-  flowMlPerS: phase.flowMlPerS ?? 0,
+  flowGramsPerS: phase.flowGramsPerS ?? 0,
 });
 
 const round = (value: number, to: number) => Math.round(value / to) * to;
@@ -84,7 +84,7 @@ const inBar = (bar: number) => `${Number(bar.toFixed(1))} bar`;
 
 /** The cue that goes with a move and a pressure, where the brewer has not written one. */
 export function usualCue(phase: Phase): string {
-  if (phase.move === 'HoldFlow') return `Ease so that the flow stays at ${Number(phase.flowMlPerS.toFixed(1))} ml/s`;
+  if (phase.move === 'HoldFlow') return `Ease so that the flow stays at ${Number(phase.flowGramsPerS.toFixed(1))} g/s`;
   if (phase.move === 'Lift') return 'Lever up, let the group fill';
   if (phase.move === 'Rest') return 'Rest';
   return `Press to ${inBar(phase.toBar)}`;
@@ -104,7 +104,7 @@ export const phaseAfter = (last: Phase | undefined): Phase => ({
   atMostSeconds: 90,
   cue: `Press to ${Math.max(2, (last?.toBar ?? 8) - 2)} bar`,
   move: 'Press',
-  flowMlPerS: 1.5,
+  flowGramsPerS: 1.5,
 });
 
 /** Phases with one more at the end; what ended at the whole yield makes room for it. */

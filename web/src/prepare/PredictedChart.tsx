@@ -47,7 +47,7 @@ export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: n
               opacity="0.14"
             />
             <path
-              d={line((s) => (s.flowMlPerS / topFlow) * highest, y)}
+              d={line((s) => (s.flowGramsPerS / topFlow) * highest, y)}
               fill="none"
               stroke={quantity.flow.stroke}
               strokeWidth={quantity.flow.width}

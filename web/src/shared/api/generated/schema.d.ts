@@ -4422,7 +4422,7 @@ export interface components {
             /** Format: double */
             pressureBar: number;
             /** Format: double */
-            flowMlPerS: number;
+            flowGramsPerS: number;
             /** Format: double */
             cupGrams: number;
             /**
@@ -4549,9 +4549,9 @@ export interface components {
             cupGrams: number;
             /**
              * Format: double
-             * @description Out of the puck.
+             * @description Out of the puck, solids and all.
              */
-            flowMlPerS: number;
+            flowGramsPerS: number;
             /**
              * Format: double
              * @description Most the machine gives then.
@@ -4667,10 +4667,10 @@ export interface components {
             move?: components["schemas"]["PhaseMove"];
             /**
              * Format: double
-             * @description Flow to hold, ml/s, 0.2 to 6; unused otherwise.
+             * @description Flow to hold, g/s, 0.2 to 6; unused otherwise.
              * @default 0
              */
-            flowMlPerS: number;
+            flowGramsPerS: number;
         };
         /** @description A pull as phases of pressure, with the width of the band that counts as on plan. */
         PullPlan: {
