@@ -73,6 +73,39 @@ public sealed class BenchTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_is_put_away_leaves_bench_and_sheet_and_comes_back_as_it_was()
+    {
+        var families = (await _server.GetAsync("/api/bench"))["families"]!.AsArray();
+        object Named(string family, string name) => new { name, spec = families.Single(f => (string)f!["family"]! == family)!["defaults"] };
+        await _server.PostAsync("/api/bench/machines", Named("PortableLever", "Old lever"));
+        await _server.PostAsync("/api/bench/machines", Named("HeatedGroup", "New lever"));
+        await _server.PostAsync("/api/bench/grinders", new { name = "Mill", scaleUnit = "turns", step = 1, finerIsLower = true });
+        await _server.PostAsync("/api/bench/bags", new { name = "Cellar", roaster = "", roastedOn = DateTime.Today.ToString("yyyy-MM-dd"), roastLevel = "dark", finished = false });
+        var sheet = (JsonObject)(await _server.GetAsync("/api/prepare"))["sheet"]!;
+        Assert.Equal(1, (int)sheet["machineId"]!);
+        Assert.Equal(1, (int)sheet["grinderId"]!);
+        await _server.SendAsync(HttpMethod.Put, "/api/prepare", sheet.DeepClone());
+
+        await _server.SendAsync(HttpMethod.Delete, "/api/bench/grinders/1");
+        await _server.SendAsync(HttpMethod.Delete, "/api/bench/bags/1");
+        var (status, bench) = await _server.SendAsync(HttpMethod.Delete, "/api/bench/machines/1");
+        Assert.Equal(200, status);
+        Assert.Equal("New lever", (string)Assert.Single(bench!["machines"]!.AsArray())!["name"]!);
+        Assert.Empty(bench["grinders"]!.AsArray());
+        Assert.Equal(["Old lever", "Cellar", "Mill"], bench["putAway"]!.AsArray().Select(a => (string)a!["name"]!));
+        var now = (await _server.GetAsync("/api/prepare"))["sheet"]!;
+        Assert.Equal(2, (int)now["machineId"]!);
+        Assert.Null(now["grinderId"]);
+        Assert.Null(now["bagId"]);
+        Assert.Equal(404, (await _server.SendAsync(HttpMethod.Put, "/api/prepare", sheet.DeepClone())).Status);
+
+        foreach (var thing in new[] { "machines", "grinders", "bags" }) bench = await _server.PostAsync($"/api/bench/{thing}/1/restore", new { });
+        Assert.Empty(bench!["putAway"]!.AsArray());
+        Assert.Equal(1, (int)(await _server.GetAsync("/api/prepare"))["sheet"]!["machineId"]!);
+        Assert.Equal(404, (await _server.SendAsync(HttpMethod.Delete, "/api/bench/baskets/9")).Status);
+    }
+
+    [Fact]
     public async Task Freezing_stops_a_bags_clock_and_the_window_is_the_households()
     {
         string Day(int ago) => DateTime.Today.AddDays(-ago).ToString("yyyy-MM-dd");

@@ -46,6 +46,36 @@ test('units are the household\u2019s everywhere', async ({ page }) => {
   await expect(page.getByText('Kept.')).toBeVisible();
 });
 
+test('what is put away leaves shelf and bench, keeps its shots, and is taken back', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'once is enough');
+  await onTheSheet(page, 'HandPump', 'Spare pump');
+  await page.goto('/machines');
+  await page.getByRole('link', { name: 'Spare pump' }).click();
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await expect(page).toHaveURL(/\/machines$/);
+  await expect(page.getByRole('link', { name: 'Spare pump' })).toHaveCount(0);
+  // it was on the sheet: another machine is there now
+  await page.goto('/prepare');
+  await expect(page.getByLabel('Machine', { exact: true })).toBeVisible();
+  await expect(page.getByLabel('Machine', { exact: true }).locator('option', { hasText: 'Spare pump' })).toHaveCount(0);
+  await page.goto('/machines');
+  await page.getByRole('button', { name: 'Take back Spare pump' }).click();
+  await expect(page.getByRole('link', { name: 'Spare pump' })).toBeVisible();
+
+  await page.goto('/shelf');
+  const grinder = (await (await page.request.get('/api/bench')).json()).grinders[0].name as string;
+  const change = page.getByRole('button', { name: `Change ${grinder}` });
+  await change.click();
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await expect(page.getByRole('heading', { name: 'Put away' })).toBeVisible();
+  await expect(change).toHaveCount(0);
+  const { shots } = await (await page.request.get('/api/shots?size=50')).json();
+  expect(shots.some((s: { grinder: string | null }) => s.grinder === grinder)).toBe(true);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: `Take back ${grinder}` }).click();
+  await expect(change).toBeVisible();
+});
+
 test('a new bag is on the sheet at once', async ({ page }, info) => {
   const name = `Cloud edge ${info.project.name}`;
   await page.goto('/shelf');

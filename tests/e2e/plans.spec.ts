@@ -103,7 +103,7 @@ test('a plan that the machine cannot give, or whose points cross, says so and ke
   // a phase more, of another kind
   await page.getByRole('button', { name: 'Add a phase' }).click();
   await page.getByLabel('What the hand does').selectOption({ label: 'hold the flow' });
-  await expect(page.getByLabel('What the screen says')).toHaveValue('Ease so that the flow stays at 1.5 ml/s');
+  await expect(page.getByLabel('What the screen says')).toHaveValue('Ease so that the flow stays at 1.5 g/s');
   await expect(page.getByRole('button', { name: 'Keep as my own' })).toBeEnabled();
 });
 

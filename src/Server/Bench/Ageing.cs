@@ -30,8 +30,8 @@ public static class Ageing
     {
         var bags = new List<BagAgeing>();
         var baskets = new List<BasketLearned>();
-        var open = await db.Bags.AsNoTracking().Where(b => !b.Finished).ToListAsync();
-        foreach (var grinder in await db.Grinders.AsNoTracking().ToListAsync())
+        var open = await db.Bags.AsNoTracking().Where(b => !b.Finished && b.DeletedAt == null).ToListAsync();
+        foreach (var grinder in await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync())
         {
             var known = await ShotBelief.KnownAsync(grinder.Id, db);
             if (known.Count == 0) continue;

@@ -16,7 +16,19 @@ namespace RuddySpring.Server.Bench;
 public sealed record BenchView(
     IReadOnlyList<BrewerView> Brewers, IReadOnlyList<MachineView> Machines, IReadOnlyList<GrinderView> Grinders,
     IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families, RestWindow Rest, IReadOnlyList<NamedRest> RestSchools,
-    IReadOnlyList<BasketView> Baskets);
+    IReadOnlyList<BasketView> Baskets, IReadOnlyList<PutAwayView> PutAway);
+
+/// <summary>What can be put away.</summary>
+public enum BenchKind
+{
+    Machines,
+    Grinders,
+    Baskets,
+    Bags,
+}
+
+/// <summary>Something that was put away and can be taken back.</summary>
+public sealed record PutAwayView(BenchKind Kind, int Id, string Name);
 
 public sealed record BasketView(int Id, string Name, Basket Spec);
 
@@ -82,6 +94,22 @@ public static class BenchEndpoints
             Apply(await Found(db.Baskets, id, "basket"), change);
             return await SaveAsync(db, time);
         });
+        // put away, not thrown away: its shots keep it, and it can be taken back
+        foreach (var kind in Enum.GetValues<BenchKind>())
+        {
+            var path = $"/bench/{kind.ToString().ToLowerInvariant()}/{{id:int}}";
+            api.MapDelete(path, async (int id, RuddyContext db, TimeProvider time) =>
+            {
+                (await Found(kind, id, db)).DeletedAt = time.GetUtcNow().UtcDateTime;
+                return await SaveAsync(db, time);
+            });
+            api.MapPost($"{path}/restore", async (int id, RuddyContext db, TimeProvider time) =>
+            {
+                (await Found(kind, id, db)).DeletedAt = null;
+                return await SaveAsync(db, time);
+            });
+        }
+
         api.MapPut("/bench/rest", async (RestWindow rest, RuddyContext db, TimeProvider time) =>
         {
             (await db.Households.SingleAsync()).Rest = rest.Checked();
@@ -106,21 +134,22 @@ public static class BenchEndpoints
         var rest = (await db.Households.AsNoTracking().SingleAsync()).Rest;
         var plans = await PlanLibrary.AllAsync(db);
         var machines = new List<MachineView>();
-        foreach (var m in await db.Machines.AsNoTracking().ToListAsync())
+        foreach (var m in await db.Machines.AsNoTracking().Where(m => m.DeletedAt == null).ToListAsync())
             machines.Add(new(m.Id, m.Name, m.Spec, m.Spec.PressureBy.ToString(), PlanLibrary.KeysFor(m.Spec, plans), await PrepareEndpoints.StartAsync(db, m)));
         return new(
         [.. (await db.Brewers.AsNoTracking().ToListAsync()).Select(b => new BrewerView(b.Id, b.Name))],
         machines,
-        [.. (await db.Grinders.AsNoTracking().ToListAsync()).Select(g => new GrinderView(
+        [.. (await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync()).Select(g => new GrinderView(
             g.Id, g.Name, g.ScaleUnit, g.Step, g.FinerIsLower, g.ZeroPoint, g.RetentionGrams, g.PurgeGrams))],
-        [.. (await db.Bags.AsNoTracking().ToListAsync()).OrderBy(b => b.Finished).ThenByDescending(b => b.RoastedOn).Select(b => View(b, rest, time))],
+        [.. (await db.Bags.AsNoTracking().Where(b => b.DeletedAt == null).ToListAsync()).OrderBy(b => b.Finished).ThenByDescending(b => b.RoastedOn).Select(b => View(b, rest, time))],
         plans,
         [.. Enum.GetValues<MachineFamily>().Select(f =>
         {
             var (machine, dose, yield) = FamilyDefaults.Of(f);
             return new FamilyView(f, machine, dose, yield);
         })], rest, RestWindow.Schools,
-        [.. (await db.Baskets.AsNoTracking().OrderBy(b => b.Id).ToListAsync()).Select(b => new BasketView(b.Id, b.Name, b.Spec))]);
+        [.. (await db.Baskets.AsNoTracking().Where(b => b.DeletedAt == null).OrderBy(b => b.Id).ToListAsync()).Select(b => new BasketView(b.Id, b.Name, b.Spec))],
+        await PutAwayAsync(db));
     }
 
     private static BagView View(Bag bag, RestWindow rest, TimeProvider time)
@@ -178,6 +207,27 @@ public static class BenchEndpoints
 
     private static async Task<T> Found<T>(DbSet<T> set, int id, string what)
         where T : class => await set.FindAsync(id) ?? throw new NotThereException($"There is no {what} with number {id}.");
+
+    private static async Task<IOnTheBench> Found(BenchKind kind, int id, RuddyContext db) => kind switch
+    {
+        BenchKind.Machines => await Found(db.Machines, id, "machine"),
+        BenchKind.Grinders => await Found(db.Grinders, id, "grinder"),
+        BenchKind.Baskets => await Found(db.Baskets, id, "basket"),
+        _ => await Found(db.Bags, id, "bag"),
+    };
+
+    private static async Task<IReadOnlyList<PutAwayView>> PutAwayAsync(RuddyContext db)
+    {
+        var away = new List<(DateTime At, PutAwayView View)>();
+        async Task From<T>(BenchKind kind, IQueryable<T> rows)
+            where T : class, IOnTheBench =>
+            away.AddRange((await rows.AsNoTracking().Where(r => r.DeletedAt != null).ToListAsync()).Select(r => (r.DeletedAt!.Value, new PutAwayView(kind, r.Id, r.Name))));
+        await From(BenchKind.Machines, db.Machines);
+        await From(BenchKind.Grinders, db.Grinders);
+        await From(BenchKind.Baskets, db.Baskets);
+        await From(BenchKind.Bags, db.Bags);
+        return [.. away.OrderByDescending(a => a.At).Select(a => a.View)];
+    }
 
     private static Task<BenchView> Add<T>(RuddyContext db, TimeProvider time, T row)
         where T : class

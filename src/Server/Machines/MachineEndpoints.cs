@@ -53,7 +53,7 @@ public static class MachineEndpoints
     }
 
     private static async Task<BenchMachine> FoundAsync(int id, RuddyContext db) =>
-        await db.Machines.SingleOrDefaultAsync(m => m.Id == id) ?? throw new NotThereException($"There is no machine with number {id}.");
+        await db.Machines.SingleOrDefaultAsync(m => m.Id == id && m.DeletedAt == null) ?? throw new NotThereException($"There is no machine with number {id}.");
 
     private static async Task<MachineDetail> DetailAsync(int id, RuddyContext db)
     {

@@ -48,7 +48,7 @@ public static class PracticeEndpoints
     {
         var lesson = Lessons.Of(asked.Lesson);
         var chosen = asked.MachineId is { } id
-            ? await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == id) ?? throw new NotThereException($"There is no machine {id}.")
+            ? await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == id && m.DeletedAt == null) ?? throw new NotThereException($"There is no machine {id}.")
             : null;
         var machine = lesson.On(chosen?.Spec ?? FamilyDefaults.Of(MachineFamily.PortableLever).Machine);
         var session = desk.Begin(lesson, new PracticeRun(lesson, machine, (ulong)time.GetTimestamp()));

@@ -66,11 +66,11 @@ public static class PrepareEndpoints
     {
         var household = await db.Households.AsNoTracking().SingleAsync();
         var kept = household.SheetJson is { } json ? JsonSerializer.Deserialize<Sheet>(json, RuddyContext.Json) : null;
-        return kept is not null && await db.Machines.AnyAsync(m => m.Id == kept.MachineId) ? kept : await FirstSheetAsync(db);
+        return kept is not null && await db.Machines.AnyAsync(m => m.Id == kept.MachineId && m.DeletedAt == null) ? kept : await FirstSheetAsync(db);
     }
 
     private static async Task<Sheet> FirstSheetAsync(RuddyContext db) => await StartAsync(
-        db, await db.Machines.AsNoTracking().OrderBy(m => m.Id).FirstOrDefaultAsync()
+        db, await db.Machines.AsNoTracking().Where(m => m.DeletedAt == null).OrderBy(m => m.Id).FirstOrDefaultAsync()
             ?? throw new NotThereException("There is no machine on the bench yet. Add one under Machines."));
 
     /// <summary>The sheet that a machine starts from: last time's, or its family's.</summary>
@@ -78,28 +78,30 @@ public static class PrepareEndpoints
     {
         // last time's sheet is the start, as long as there is coffee of it left
         var last = await LastShotAsync(db, machine.Id, null);
-        if (last is not null && await db.Bags.AnyAsync(b => b.Id == last.BagId && !b.Finished)) return await SameAsAsync(last.Id, db);
+        if (last is not null && await db.Bags.AnyAsync(b => b.Id == last.BagId && !b.Finished && b.DeletedAt == null)) return await SameAsAsync(last.Id, db);
         var (_, dose, yield) = FamilyDefaults.Of(machine.Spec.Family);
         return new(
             last?.BrewerId ?? (await db.Brewers.OrderBy(b => b.Id).FirstOrDefaultAsync())?.Id,
             machine.Id,
-            (await db.Bags.AsNoTracking().Where(b => !b.Finished).OrderByDescending(b => b.RoastedOn).FirstOrDefaultAsync())?.Id,
-            last?.GrinderId ?? (await db.Grinders.OrderBy(g => g.Id).FirstOrDefaultAsync())?.Id,
+            (await db.Bags.AsNoTracking().Where(b => !b.Finished && b.DeletedAt == null).OrderByDescending(b => b.RoastedOn).FirstOrDefaultAsync())?.Id,
+            last?.GrinderId ?? (await db.Grinders.Where(g => g.DeletedAt == null).OrderBy(g => g.Id).FirstOrDefaultAsync())?.Id,
             null, dose, yield, PlanLibrary.KeysFor(machine.Spec, ShippedPlans.All)[0]);
     }
 
     /// <summary>Works out everything that the sheet asks for.</summary>
     public static async Task<SheetAnswer> AnswerAsync(Sheet sheet, RuddyContext db, SessionDesk sessions)
     {
-        var row = await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == sheet.MachineId)
+        var row = await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == sheet.MachineId && m.DeletedAt == null)
             ?? throw new NotThereException($"There is no machine with number {sheet.MachineId}.");
         var machine = row.Spec;
         var plans = await PlanLibrary.AllAsync(db);
         var plan = PlanLibrary.For(machine, plans, sheet.PlanKey);
-        var basketRow = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId);
-        sheet = sheet with { PlanKey = plan.Key, BasketId = basketRow?.Id };
+        var basketRow = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId && b.DeletedAt == null);
+        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId && b.DeletedAt == null);
+        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId && g.DeletedAt == null);
+        // what was put away is on no sheet any more
+        sheet = sheet with { PlanKey = plan.Key, BasketId = basketRow?.Id, BagId = bag?.Id, GrinderId = grinder?.Id };
         var basket = basketRow?.Spec ?? Basket.Of(machine);
-        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId);
         var preparation = sheet.Preparation ?? new();
         var water = await UsualWater.AtPuckAsync(row, db, sessions);
 
@@ -132,7 +134,7 @@ public static class PrepareEndpoints
                 last.Measures.R10, last.Liking),
             puck, sound ? Abilities.Strokes(machine, sheet.DoseGrams, sheet.YieldGrams) : null, Ratios(bag, sheet, sound, largest),
             Preparation.HolderWord(bag is null ? 0 : await db.Shots.CountAsync(s => s.BagId == bag.Id && s.DeletedAt == null), preparation.Bottomless),
-            sound ? PlanReach.Problems(plan, machine, sheet.DoseGrams, sheet.YieldGrams) : [], await SinceAsync(sheet, row, bag, plan, basketRow, db));
+            sound ? PlanReach.Problems(plan, machine, sheet.DoseGrams, sheet.YieldGrams) : [], await SinceAsync(sheet, row, bag, grinder, plan, basketRow, db));
     }
 
     private static List<RatioView> Ratios(Bag? bag, Sheet sheet, bool sound, double? largest) => !sound ? [] :
@@ -140,12 +142,11 @@ public static class PrepareEndpoints
             new RatioView(r.Choice.School, r.Choice.Ratio, r.Yield, r.Choice.Why, r.Yield <= largest))];
 
     /// <summary>What is no longer as it was in the shot that the sheet says it is the same as.</summary>
-    private static async Task<SinceShot?> SinceAsync(Sheet sheet, BenchMachine machine, Bag? bag, PullPlan plan, BenchBasket? basket, RuddyContext db)
+    private static async Task<SinceShot?> SinceAsync(Sheet sheet, BenchMachine machine, Bag? bag, Grinder? grinder, PullPlan plan, BenchBasket? basket, RuddyContext db)
     {
         if (sheet.SameAsShotId is not { } id) return null;
         var shot = await ShotViews.WithNames(db.Shots.AsNoTracking()).Include(s => s.Basket).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null);
         if (shot is null) return null;
-        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId);
         var changed = WhatChanged.Between(
             new(shot.Machine!.Name, shot.Bag?.Name, shot.Grinder?.Name, shot.GrindSetting, shot.DoseGrams, shot.YieldGrams, shot.PlanName, shot.Basket?.Name, shot.Preparation ?? sheet.Preparation ?? new()),
             new(machine.Name, bag?.Name, grinder?.Name, sheet.GrindSetting, sheet.DoseGrams, sheet.YieldGrams, plan.Name, basket?.Name, sheet.Preparation ?? new()));

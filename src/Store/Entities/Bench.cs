@@ -12,21 +12,33 @@ public sealed class Brewer
     public string Name { get; set; } = "";
 }
 
+/// <summary>What stands on the bench until it is put away, and can be taken back; its shots keep it by name.</summary>
+public interface IOnTheBench
+{
+    public int Id { get; }
+    public string Name { get; }
+
+    /// <summary>When it was put away, UTC; null while it stands there.</summary>
+    public DateTime? DeletedAt { get; set; }
+}
+
 /// <summary>A machine on the bench: its name and its numbers.</summary>
-public sealed class BenchMachine
+public sealed class BenchMachine : IOnTheBench
 {
     public int Id { get; set; }
     public string Name { get; set; } = "";
+    public DateTime? DeletedAt { get; set; }
 
     /// <summary>The machine as the core knows it; stored as JSON.</summary>
     public Machine Spec { get; set; } = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
 }
 
 /// <summary>A grinder and the words of its scale.</summary>
-public sealed class Grinder
+public sealed class Grinder : IOnTheBench
 {
     public int Id { get; set; }
     public string Name { get; set; } = "";
+    public DateTime? DeletedAt { get; set; }
 
     /// <summary>What one step is called: clicks, numbers, turns.</summary>
     public string ScaleUnit { get; set; } = "clicks";
@@ -48,10 +60,11 @@ public sealed class Grinder
 }
 
 /// <summary>A bag of beans.</summary>
-public sealed class Bag
+public sealed class Bag : IOnTheBench
 {
     public int Id { get; set; }
     public string Name { get; set; } = "";
+    public DateTime? DeletedAt { get; set; }
     public string Roaster { get; set; } = "";
     public DateOnly RoastedOn { get; set; }
 
@@ -81,10 +94,11 @@ public sealed class Bag
 }
 
 /// <summary>A basket in the drawer.</summary>
-public sealed class BenchBasket
+public sealed class BenchBasket : IOnTheBench
 {
     public int Id { get; set; }
     public string Name { get; set; } = "";
+    public DateTime? DeletedAt { get; set; }
 
     /// <summary>The basket as the core knows it; stored as JSON.</summary>
     public Basket Spec { get; set; } = Basket.Of(FamilyDefaults.Of(MachineFamily.PortableLever).Machine);

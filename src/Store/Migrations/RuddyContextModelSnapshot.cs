@@ -23,6 +23,9 @@ namespace RuddySpring.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("DeletedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("Finished")
                         .HasColumnType("INTEGER");
 
@@ -68,6 +71,9 @@ namespace RuddySpring.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("DeletedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -85,6 +91,9 @@ namespace RuddySpring.Store.Migrations
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Name")
@@ -119,6 +128,9 @@ namespace RuddySpring.Store.Migrations
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("FinerIsLower")

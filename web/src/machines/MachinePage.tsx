@@ -1,11 +1,14 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
+import { sentenceOf } from '../shared/api/client';
 import { useBench, useMachine } from '../shared/api/queries';
-import { Button, Figure, H2, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
 import { number, useUnits } from '../shared/units/units';
 import { ForceChart, SpringChart } from './CanDoCharts';
+import { putAway } from '../shelf/PutAway';
 import { CutawayDrawing } from './CutawayDrawing';
 import { HeatPanel } from './HeatPanel';
 import { MeasurePanel } from './MeasurePanel';
@@ -45,6 +48,7 @@ export default function MachinePage() {
             <Section machine={machine} />
           </Panel>
           <NumbersPanel key={JSON.stringify(machine.spec)} machine={machine} />
+          <PutItAway id={machine.id} />
         </Grid>
         <Grid gap="4">
           <CanDo machine={machine} />
@@ -53,6 +57,29 @@ export default function MachinePage() {
         </Grid>
       </Grid>
     </>
+  );
+}
+
+/** Takes the machine off the bench; its shots stay, and it can be taken back. */
+function PutItAway({ id }: { id: number }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const away = useMutation({
+    mutationFn: () => putAway('Machines', id),
+    onSuccess: async (bench) => {
+      queries.setQueryData(['bench'], bench);
+      await navigate('/machines');
+      await queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'bench' });
+    },
+  });
+  return (
+    <Flex align="center" gap="3" wrap="wrap" fontSize="14px" color="quiet">
+      <Button tone="quiet" onClick={() => away.mutate()} disabled={away.isPending}>
+        Put it away
+      </Button>
+      Its shots stay, and it can be taken back.
+      {away.error && <Notice role="alert">{sentenceOf(away.error)}</Notice>}
+    </Flex>
   );
 }
 

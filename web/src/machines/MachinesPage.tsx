@@ -5,6 +5,7 @@ import { api, data } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Button, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { PutAway } from '../shelf/PutAway';
 import { CutawayDrawing } from './CutawayDrawing';
 
 /** The machines on the bench, each drawn from its own numbers. */
@@ -71,6 +72,9 @@ export default function MachinesPage() {
             ),
         )}
       </Grid>
+      <Box mt="4" maxWidth="640px">
+        <PutAway things={bench.putAway.filter((t) => t.kind === 'Machines')} />
+      </Box>
     </>
   );
 }

@@ -1,17 +1,13 @@
-import { Flex, Grid } from '@chakra-ui/react';
+import { Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
-import { Button, Field, Input, Select } from '../shared/ui/elements';
+import { Field, Input, Select } from '../shared/ui/elements';
+import { Buttons, type FormProps } from './SmallForms';
 
 type Basket = Required<Schemas['Basket']>;
 
-interface Props {
-  start?: { name: string; spec: Schemas['Basket'] };
-  save: (change: Schemas['BasketChange']) => void;
-  cancel: () => void;
-  wrong: (field: string) => string | undefined;
-}
+type Props = FormProps<Schemas['BasketChange'], { name: string; spec: Schemas['Basket'] }>;
 
 const usual: Basket = {
   diameterMm: 51,
@@ -27,7 +23,7 @@ const usual: Basket = {
 const usualHole = 2.5;
 
 /** A basket: its sizes, its wall, and whether a small hole gives the back-pressure. */
-export function BasketForm({ start, save, cancel, wrong }: Props) {
+export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
   const [name, setName] = useState(start?.name ?? '');
   const [spec, setSpec] = useState<Basket>({ ...usual, ...start?.spec });
   const set = (part: Partial<Basket>) => setSpec((now) => ({ ...now, ...part }));
@@ -95,14 +91,7 @@ export function BasketForm({ start, save, cancel, wrong }: Props) {
           />
         )}
       </Grid>
-      <Flex gap="2">
-        <Button tone="strong" type="submit">
-          Keep the basket
-        </Button>
-        <Button type="button" onClick={cancel}>
-          Not now
-        </Button>
-      </Flex>
+      <Buttons what="the basket" cancel={cancel} putAway={putAway} />
     </form>
   );
 }

@@ -6,6 +6,7 @@ import { useBench } from '../shared/api/queries';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { BasketForm } from './BasketForm';
+import { putAway, PutAway } from './PutAway';
 import { RestBar } from './RestBar';
 import { RestForm } from './RestForm';
 import { BagForm, BrewerForm, GrinderForm } from './SmallForms';
@@ -47,6 +48,7 @@ export default function ShelfPage() {
     );
   }
   const one = (id: number) => ({ params: { path: { id } } });
+  const away = (kind: Schemas['BenchKind'], id: number) => save.mutate(() => putAway(kind, id));
   return (
     <>
       <PageTitle title="Shelf">Beans, grinders, baskets and people. Prepare takes from here.</PageTitle>
@@ -84,6 +86,7 @@ export default function ShelfPage() {
                 {...form}
                 start={b}
                 save={(body) => save.mutate(() => data(api.PUT('/api/bench/bags/{id}', { ...one(b.id), body })))}
+                putAway={() => away('Bags', b.id)}
               />
             ) : (
               <Row
@@ -126,6 +129,7 @@ export default function ShelfPage() {
                   {...form}
                   start={g}
                   save={(body) => save.mutate(() => data(api.PUT('/api/bench/grinders/{id}', { ...one(g.id), body })))}
+                  putAway={() => away('Grinders', g.id)}
                 />
               ) : (
                 <Row key={g.id} title={g.name} onChange={() => open({ kind: 'grinder', id: g.id })}>
@@ -152,6 +156,7 @@ export default function ShelfPage() {
                   {...form}
                   start={b}
                   save={(body) => save.mutate(() => data(api.PUT('/api/bench/baskets/{id}', { ...one(b.id), body })))}
+                  putAway={() => away('Baskets', b.id)}
                 />
               ) : (
                 <Row key={b.id} title={b.name} onChange={() => open({ kind: 'basket', id: b.id })}>
@@ -183,6 +188,7 @@ export default function ShelfPage() {
               <Box>{bench.brewers.map((b) => b.name).join(', ')}</Box>
             )}
           </Panel>
+          <PutAway things={bench.putAway.filter((t) => t.kind !== 'Machines')} />
         </Grid>
       </Grid>
     </>

@@ -4,22 +4,29 @@ import type { Schemas } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
 
-interface Props<Change, View> {
+export interface FormProps<Change, View> {
   start?: View;
   save: (change: Change) => void;
   cancel: () => void;
   wrong: (field: string) => string | undefined;
+  /** Takes what is being changed off the shelf. */
+  putAway?: () => void;
 }
 
-function Buttons({ what, cancel }: { what: string; cancel: () => void }) {
+export function Buttons({ what, cancel, putAway }: { what: string; cancel: () => void; putAway?: () => void }) {
   return (
-    <Flex gap="2" mt="3">
+    <Flex gap="2" mt="3" wrap="wrap">
       <Button tone="strong" type="submit">
         Keep {what}
       </Button>
       <Button type="button" onClick={cancel}>
         Not now
       </Button>
+      {putAway && (
+        <Button type="button" tone="quiet" ms="auto" onClick={putAway}>
+          Put it away
+        </Button>
+      )}
     </Flex>
   );
 }
@@ -27,7 +34,7 @@ function Buttons({ what, cancel }: { what: string; cancel: () => void }) {
 const today = () => new Date().toLocaleDateString('sv-SE');
 
 /** A bag of beans. */
-export function BagForm({ start, save, cancel, wrong }: Props<Schemas['BagChange'], Schemas['BagView']>) {
+export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schemas['BagChange'], Schemas['BagView']>) {
   const [bag, setBag] = useState<Schemas['BagChange']>(
     start
       ? {
@@ -129,13 +136,19 @@ export function BagForm({ start, save, cancel, wrong }: Props<Schemas['BagChange
           </Flex>
         )}
       </Grid>
-      <Buttons what="the bag" cancel={cancel} />
+      <Buttons what="the bag" cancel={cancel} putAway={putAway} />
     </form>
   );
 }
 
 /** A grinder and its scale. */
-export function GrinderForm({ start, save, cancel, wrong }: Props<Schemas['GrinderChange'], Schemas['GrinderView']>) {
+export function GrinderForm({
+  start,
+  save,
+  cancel,
+  wrong,
+  putAway,
+}: FormProps<Schemas['GrinderChange'], Schemas['GrinderView']>) {
   const [grinder, setGrinder] = useState<Schemas['GrinderChange']>(
     start
       ? {
@@ -221,13 +234,13 @@ export function GrinderForm({ start, save, cancel, wrong }: Props<Schemas['Grind
           onChange={(v) => set({ purgeGrams: v ?? 0 })}
         />
       </Grid>
-      <Buttons what="the grinder" cancel={cancel} />
+      <Buttons what="the grinder" cancel={cancel} putAway={putAway} />
     </form>
   );
 }
 
 /** A person who brews. */
-export function BrewerForm({ save, cancel, wrong }: Props<Schemas['NewBrewer'], never>) {
+export function BrewerForm({ save, cancel, wrong }: FormProps<Schemas['NewBrewer'], never>) {
   const [name, setName] = useState('');
   return (
     <form
