@@ -1,13 +1,13 @@
 import { Box } from '@chakra-ui/react';
 import { useCallback, useId, useLayoutEffect, useRef, useState } from 'react';
-import { Frame, Hatch } from '../shared/plot/Frame';
+import { Hatch } from '../shared/plot/Frame';
+import { CupFrame, PressureFrame } from '../shared/plot/ShotFrames';
 import { quantity } from '../shared/plot/quantity';
 import { bandPath, linear, thinned, type Point } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
 import type { Recording } from './Recording';
 import type { Instrument } from './instrument';
 import { useUnits } from '../shared/units/units';
-import { ink } from '../theme/system';
 import { GrowingLine } from './growingLine';
 import { planAhead } from './planAhead';
 import { useLiveDrawing } from './useLiveDrawing';
@@ -100,40 +100,13 @@ export function LiveCanvas({ view, recording, height }: Props) {
               <rect x={left} y={top - 4} width={right - left} height={height} />
             </clipPath>
           </defs>
-          <Frame
-            left={left}
-            right={right}
-            top={top}
-            bottom={split}
-            x={x}
-            y={y}
-            yLabel={`Pressure, ${units.pressureUnit}`}
-            yColour={quantity.pressure.text}
-            xLabel={both ? undefined : 'seconds from lever'}
-          >
+          <PressureFrame left={left} right={right} top={top} bottom={split} x={x} y={y} alone={!both} planned>
             <g clipPath={`url(#${hatch}-clip)`}>
               <path ref={band} fill={`url(#${hatch})`} />
             </g>
-            <text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
-              hatched: the plan
-            </text>
-          </Frame>
+          </PressureFrame>
           {both && (
-            <Frame
-              left={left}
-              right={right}
-              top={split + 28}
-              bottom={height - 34}
-              x={x}
-              y={g}
-              yTicks={3}
-              yLabel="Cup, g (dashed)"
-              yColour={quantity.grams.text}
-              xLabel="seconds from lever"
-              y2={q}
-              y2Label="Flow, g/s (solid)"
-              y2Colour={quantity.flow.text}
-            />
+            <CupFrame left={left} right={right} top={split + 28} bottom={height - 34} x={x} grams={g} flow={q} ticks={3} />
           )}
         </svg>
       )}

@@ -3,7 +3,8 @@ import { useId } from 'react';
 import type { Schemas } from '../api/client';
 import { useUnits } from '../units/units';
 import { ink } from '../../theme/system';
-import { Frame, Hatch } from './Frame';
+import { Hatch } from './Frame';
+import { CupFrame, PressureFrame } from './ShotFrames';
 import { quantity } from './quantity';
 import { bandPath, evenly, linear, path, roundUp } from './scale';
 import { useWidth } from './useSize';
@@ -74,23 +75,17 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
             <Hatch id={hatch} />
           </defs>
           {curves.pressureBar && (
-            <Frame
+            <PressureFrame
               left={left}
               right={right}
               top={top}
               bottom={split}
               x={x}
               y={y}
-              yLabel={`Pressure, ${units.pressureUnit}`}
-              yColour={quantity.pressure.text}
-              xLabel={curves.weightGrams ? undefined : 'seconds from lever'}
+              alone={!curves.weightGrams}
+              planned={plan.length > 0}
             >
               <path d={bandPath(plan, bandBar * f, x, y)} fill={`url(#${hatch})`} />
-              {plan.length > 0 && (
-                <text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
-                  hatched: the plan
-                </text>
-              )}
               <path
                 d={path(pressure, x, y)}
                 fill="none"
@@ -98,24 +93,10 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
                 strokeWidth={quantity.pressure.width}
                 strokeLinejoin="round"
               />
-            </Frame>
+            </PressureFrame>
           )}
           {curves.weightGrams && (
-            <Frame
-              left={left}
-              right={right}
-              top={bottomTop}
-              bottom={bottom}
-              x={x}
-              y={g}
-              yTicks={4}
-              yLabel="Cup, g (dashed)"
-              yColour={quantity.grams.text}
-              xLabel="seconds from lever"
-              y2={q}
-              y2Label="Flow, g/s (solid)"
-              y2Colour={quantity.flow.text}
-            >
+            <CupFrame left={left} right={right} top={bottomTop} bottom={bottom} x={x} grams={g} flow={q} ticks={4}>
               <path
                 d={path(flow, x, (v) => q(Math.max(0, v)))}
                 fill="none"
@@ -129,7 +110,7 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
                 strokeWidth={quantity.grams.width}
                 strokeDasharray={quantity.grams.dash}
               />
-            </Frame>
+            </CupFrame>
           )}
           {placed.map((mark) => (
             <g key={mark.word}>
