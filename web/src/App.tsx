@@ -1,13 +1,25 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, type ComponentType } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Waiting } from './shared/ui/elements';
 import { NotThere } from './shell/NotThere';
 import { Shell } from './shell/Shell';
 
-const WarmPage = lazy(() => import('./warm/WarmPage'));
-const PreparePage = lazy(() => import('./prepare/PreparePage'));
-const PullPage = lazy(() => import('./pull/PullPage'));
-const TastePage = lazy(() => import('./taste/TastePage'));
+/** The pages of the daily job, which are fetched before the first of them is drawn. */
+const daily: Record<string, () => Promise<{ default: ComponentType }>> = {
+  warm: () => import('./warm/WarmPage'),
+  prepare: () => import('./prepare/PreparePage'),
+  pull: () => import('./pull/PullPage'),
+  taste: () => import('./taste/TastePage'),
+};
+const first = 'prepare';
+
+/** Fetches the page that the address names while the rest begins. */
+export const fetchPageOf = (path: string) => void daily[path.split('/')[1] || first]?.();
+
+const WarmPage = lazy(daily.warm!);
+const PreparePage = lazy(daily.prepare!);
+const PullPage = lazy(daily.pull!);
+const TastePage = lazy(daily.taste!);
 const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
 const ComparePage = lazy(() => import('./ledger/ComparePage'));
 const ImportPage = lazy(() => import('./exchange/ImportPage'));
@@ -28,7 +40,7 @@ const router = createBrowserRouter([
     element: <Shell />,
     errorElement: <NotThere />,
     children: [
-      { index: true, element: <Navigate to="/prepare" replace /> },
+      { index: true, element: <Navigate to={`/${first}`} replace /> },
       { path: 'warm', element: page(<WarmPage />) },
       { path: 'prepare', element: page(<PreparePage />) },
       { path: 'pull', element: page(<PullPage />) },

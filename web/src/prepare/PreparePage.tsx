@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react';
-import { useMemo } from 'react';
+import { startTransition, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
@@ -22,6 +22,7 @@ export default function PreparePage() {
   const { sheet, answer, change, settle, error, problem } = useSheetEditor();
   const { data: bench } = useBench();
   const navigate = useNavigate();
+  const rest = useAfterFirst(sheet !== null && bench !== undefined);
   const machineId = sheet?.machineId;
   const plans = useMemo(() => {
     const keys = bench?.machines.find((m) => m.id === machineId)?.planKeys ?? [];
@@ -84,19 +85,23 @@ export default function PreparePage() {
             change={change}
           />
 
-          <PuckPanel
-            family={machine?.spec.family}
-            baskets={bench.baskets}
-            basketId={sheet.basketId ?? null}
-            preparation={sheet.preparation ?? null}
-            fit={answer.puck}
-            holderWord={answer.holderWord}
-            problems={answer.problems}
-            change={change}
-          />
+          {rest && (
+            <>
+              <PuckPanel
+                family={machine?.spec.family}
+                baskets={bench.baskets}
+                basketId={sheet.basketId ?? null}
+                preparation={sheet.preparation ?? null}
+                fit={answer.puck}
+                holderWord={answer.holderWord}
+                problems={answer.problems}
+                change={change}
+              />
 
-          <PlanPanel plans={plans} planKey={sheet.planKey} problems={answer.planProblems} change={change} />
-          <ShotPanel sheet={answer.sheet} />
+              <PlanPanel plans={plans} planKey={sheet.planKey} problems={answer.planProblems} change={change} />
+              <ShotPanel sheet={answer.sheet} />
+            </>
+          )}
         </Column>
 
         <Column>
@@ -112,18 +117,33 @@ export default function PreparePage() {
             failure={problem}
             change={change}
           />
-          <WeighPass
-            doseGrams={sheet.doseGrams}
-            preparation={sheet.preparation}
-            waterGrams={answer.waterGrams}
-            hasBoiler={hasBoiler}
-            change={change}
-          />
-          <GrindPanel sheet={answer.sheet} locked={sheet.locked ?? nothing} scaleUnit={grinder?.scaleUnit} take={change} />
-          <AnswerPanel answer={answer} hasBoiler={hasBoiler} pumps={machine?.spec.family === 'HandPump'} />
-          <BeforePressure cautions={answer.cautions} />
+          {rest && (
+            <>
+              <WeighPass
+                doseGrams={sheet.doseGrams}
+                preparation={sheet.preparation}
+                waterGrams={answer.waterGrams}
+                hasBoiler={hasBoiler}
+                change={change}
+              />
+              <GrindPanel sheet={answer.sheet} locked={sheet.locked ?? nothing} scaleUnit={grinder?.scaleUnit} take={change} />
+              <AnswerPanel answer={answer} hasBoiler={hasBoiler} pumps={machine?.spec.family === 'HandPump'} />
+              <BeforePressure cautions={answer.cautions} />
+            </>
+          )}
         </Column>
       </Columns>
     </>
   );
+}
+
+/** False until what comes first is on the screen: the sheet can be typed on before the rest of it is drawn. */
+function useAfterFirst(ready: boolean): boolean {
+  const [after, setAfter] = useState(false);
+  useEffect(() => {
+    if (!ready) return;
+    const frame = requestAnimationFrame(() => startTransition(() => setAfter(true)));
+    return () => cancelAnimationFrame(frame);
+  }, [ready]);
+  return after;
 }

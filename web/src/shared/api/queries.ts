@@ -1,18 +1,26 @@
-import { useQuery } from '@tanstack/react-query';
+import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query';
 import { api, data } from './client';
 
-export const useHousehold = () => useQuery({ queryKey: ['household'], queryFn: () => data(api.GET('/api/household')) });
+const household = queryOptions({ queryKey: ['household'], queryFn: () => data(api.GET('/api/household')) });
+const bench = queryOptions({ queryKey: ['bench'], queryFn: () => data(api.GET('/api/bench')) });
+const sheet = queryOptions({ queryKey: ['prepare'], queryFn: () => data(api.GET('/api/prepare')), retry: false });
+const session = queryOptions({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')), retry: false });
 
-export const useBench = () => useQuery({ queryKey: ['bench'], queryFn: () => data(api.GET('/api/bench')) });
+/** Asks for what every page shows before the first page is drawn: the answers come meanwhile. */
+export function askEarly(queries: QueryClient) {
+  for (const early of [household, sheet, session, bench]) void queries.prefetchQuery(early as typeof household);
+}
 
-export const useSheet = () => useQuery({ queryKey: ['prepare'], queryFn: () => data(api.GET('/api/prepare')), retry: false });
+export const useHousehold = () => useQuery(household);
+
+export const useBench = () => useQuery(bench);
+
+export const useSheet = () => useQuery(sheet);
 
 /** The session under way or as it would be planned now; asked for again while it goes on, as the heat moves by itself. */
 export const useSession = () =>
   useQuery({
-    queryKey: ['session'],
-    queryFn: () => data(api.GET('/api/session')),
-    retry: false,
+    ...session,
     refetchInterval: (query) => (query.state.data?.begun ? 5000 : query.state.data ? 30_000 : false),
   });
 
