@@ -23,8 +23,12 @@ export const letterOf = (index: number) => String.fromCharCode(65 + index);
 const strength = (index: number, count: number) => (count <= 1 ? 1 : 1 - (0.35 * index) / (count - 1));
 
 /** Several shots over each other. Quantities keep their colours; which shot a line belongs to is said by the letters it carries. */
-export function Overlay({ shots, against, from, height = 460 }: Props) {
+export function Overlay(props: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
+  return <Box ref={ref}>{width > 0 && <Drawn {...props} width={width} />}</Box>;
+}
+
+function Drawn({ shots, against, from, height = 460, width }: Props & { width: number }) {
   const units = useUnits();
   const f = units.pressureFactor;
   const left = 40;
@@ -73,69 +77,65 @@ export function Overlay({ shots, against, from, height = 460 }: Props) {
     });
 
   return (
-    <Box ref={ref}>
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="img"
-          aria-label={`${shots.length} shots over each other, ${xLabel}`}
-          data-testid="overlay"
-          style={{ display: 'block' }}
-        >
-          <Frame
-            left={left}
-            right={right}
-            top={26}
-            bottom={split}
-            x={x}
-            y={y}
-            yLabel={`Pressure, ${units.pressureUnit}`}
-            yColour={quantity.pressure.text}
-          >
-            {lines.map((l, i) => (
-              <path
-                key={i}
-                d={path(l.upper, x, y)}
-                fill="none"
-                stroke={quantity.pressure.stroke}
-                strokeWidth={2.4}
-                opacity={strength(i, lines.length)}
-              />
-            ))}
-            {lines.map((l, i) => (
-              <g key={i}>{letters(l.upper, i, y, quantity.pressure.stroke)}</g>
-            ))}
-          </Frame>
-          <Frame
-            left={left}
-            right={right}
-            top={lowerTop}
-            bottom={bottom}
-            x={x}
-            y={g}
-            yTicks={4}
-            yColour={lowerKind.text}
-            xLabel={xLabel}
-            yLabel={against === 'grams' ? 'Flow, g/s' : 'Cup, g (dashed)'}
-          >
-            {lines.map((l, i) => (
-              <path
-                key={i}
-                d={path(l.lower, x, g)}
-                fill="none"
-                stroke={lowerKind.stroke}
-                strokeWidth={1.8}
-                strokeDasharray={lowerKind.dash}
-                opacity={strength(i, lines.length)}
-              />
-            ))}
-            {lines.map((l, i) => (
-              <g key={i}>{letters(l.lower, i, g, lowerKind.stroke)}</g>
-            ))}
-          </Frame>
-        </svg>
-      )}
-    </Box>
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={`${shots.length} shots over each other, ${xLabel}`}
+      data-testid="overlay"
+      style={{ display: 'block' }}
+    >
+      <Frame
+        left={left}
+        right={right}
+        top={26}
+        bottom={split}
+        x={x}
+        y={y}
+        yLabel={`Pressure, ${units.pressureUnit}`}
+        yColour={quantity.pressure.text}
+      >
+        {lines.map((l, i) => (
+          <path
+            key={i}
+            d={path(l.upper, x, y)}
+            fill="none"
+            stroke={quantity.pressure.stroke}
+            strokeWidth={2.4}
+            opacity={strength(i, lines.length)}
+          />
+        ))}
+        {lines.map((l, i) => (
+          <g key={i}>{letters(l.upper, i, y, quantity.pressure.stroke)}</g>
+        ))}
+      </Frame>
+      <Frame
+        left={left}
+        right={right}
+        top={lowerTop}
+        bottom={bottom}
+        x={x}
+        y={g}
+        yTicks={4}
+        yColour={lowerKind.text}
+        xLabel={xLabel}
+        yLabel={against === 'grams' ? 'Flow, g/s' : 'Cup, g (dashed)'}
+      >
+        {lines.map((l, i) => (
+          <path
+            key={i}
+            d={path(l.lower, x, g)}
+            fill="none"
+            stroke={lowerKind.stroke}
+            strokeWidth={1.8}
+            strokeDasharray={lowerKind.dash}
+            opacity={strength(i, lines.length)}
+          />
+        ))}
+        {lines.map((l, i) => (
+          <g key={i}>{letters(l.lower, i, g, lowerKind.stroke)}</g>
+        ))}
+      </Frame>
+    </svg>
   );
 }
