@@ -15,12 +15,12 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
     private const double NoResistanceBar = 1.2;
     private const double GushingGramsPerS = 4.0;
     private const double SureSeconds = 3.0;
-    private const double MostBar = 10.0;        // common practice: 7 to 9 bar, 10 at most
 
     private readonly Queue<(double Seconds, double LogFlow, double Bar)> _past = new();
     private CoachAdvice? _said;
     private double _until;
     private double _off;
+    private bool _ran;
 
     /// <summary>What to say; null where all is well.</summary>
     public CoachAdvice? Advice { get; private set; }
@@ -34,9 +34,12 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
             return;
         }
 
+        // what was said while nothing ran is over with the first drops
+        var running = watch.FirstDropsSeconds is not null;
+        if (running && !_ran) _said = null;
+        _ran = running;
         var said = Channel(seconds, watch) ?? Grind(seconds, watch, follower, rest, strokeFromMl, targetBar);
         if (said is not null && (_said is null || seconds >= _until || said.Kind < _said.Kind)) (_said, _until) = (said, seconds + StaysSeconds);
-        else if (said?.Kind == _said?.Kind && said is not null) _until = seconds + 1.0;
         if (seconds > _until) _said = null;
         Advice = _said;
     }
@@ -94,7 +97,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         if (total - seconds < 4) return null; // too late to change anything
         if (follower.Phase.Move == PhaseMove.HoldFlow) return null; // who holds the flow has chosen it over the time
         var factor = FactorToLand(seconds, watch, follower, strokeFromMl, off > 0 ? lands.High : lands.Low, off);
-        var most = Math.Min(MostBar, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
+        var most = Math.Min(LiveCoach.MostAdvisedBar, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
         var bar = Math.Min(most, HalfBars(targetBar * factor));
         var (harder, gentler) = machine.PressureBy switch
         {

@@ -18,6 +18,9 @@ public sealed class LiveCoach
     /// <summary>Flow that most people hold once the stream runs, g/s (common practice: 1.3 to 1.6).</summary>
     public const double UsualFlowGramsPerS = 1.5;
 
+    /// <summary>The most pressure that is ever advised, bar (common practice: 7 to 9, 10 at most).</summary>
+    public const double MostAdvisedBar = 10;
+
     /// <summary>Time constant with which the pressure dies when the hand lets go, s.</summary>
     public const double LetGoSeconds = 0.25;
 
@@ -132,15 +135,15 @@ public sealed class LiveCoach
         _stop |= DropsSeen && _watch.CupGrams + _watch.DripAfterGrams(LetGoSeconds) >= _yieldGrams;
         double? left = _stop ? 0 : _rest?.StopSeconds is { } stop ? Math.Max(0, stop - since) : null;
         var wanted = WantedFlow();
-        var hold = DropsSeen ? HoldBar(wanted) : null;
-        var reach = Math.Min(PullPlan.PlanPressure.Max, ShotSimulator.MostPressureBar(_machine, _watch.MovedMl - _strokeFromMl));
+        var reach = Math.Min(MostAdvisedBar, ShotSimulator.MostPressureBar(_machine, _watch.MovedMl - _strokeFromMl));
+        var hold = DropsSeen && HoldBar(wanted) is { } holds && holds <= reach ? holds : (double?)null;
         var sure = DropsSeen && seconds - _watch.FirstDropsSeconds >= SureAfterDropsSeconds;
-        var outOfReach = sure && (hold is null || hold > reach);
+        var outOfReach = sure && hold is null;
         var chamber = Math.Max(1.0, Strokes.VolumeMl(_machine));
         var inStroke = _machine.PressureBy == PressureBy.Strokes ? _watch.MovedMl % chamber : _watch.MovedMl - _strokeFromMl;
         return new(
-            wanted, outOfReach ? null : hold, outOfReach,
-            hold is { } bar && !outOfReach && _machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(_machine, Math.Clamp(bar, 0, 15)) : null,
+            wanted, hold, outOfReach,
+            hold is { } bar && _machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(_machine, Math.Clamp(bar, 0, 15)) : null,
             left, Math.Max(0, _yieldGrams - _watch.CupGrams), _rest?.NextPhaseSeconds is { } next ? Math.Max(0, next - since) : null,
             Math.Clamp(inStroke / chamber, 0, 1),
             _machine.PressureBy == PressureBy.Strokes ? 1 + (int)(_watch.MovedMl / chamber) : _stroke,

@@ -28,7 +28,7 @@ public static class PlanCourse
     /// <exception cref="FieldRangeException">Dose or yield is out of range.</exception>
     public static (IReadOnlyList<PlanPoint> Points, double Seconds) Usual(PullPlan plan, Machine machine, double doseGrams, double yieldGrams)
     {
-        var puck = new PuckParameters { DoseGrams = doseGrams, ResistanceBarSPerMl = UsualResistancePerGram * doseGrams };
+        var puck = new PuckParameters { DoseGrams = doseGrams, ResistanceBarSPerMl = UsualResistance(plan, doseGrams) };
         // room for any yield, with the strokes as large as they are
         var roomy = MachineRanges.Chamber.Max / machine.ChamberMl;
         var free = (machine.HasBoiler ? machine with { StrokesAShot = ManyStrokes }
@@ -39,6 +39,16 @@ public static class PlanCourse
         };
         var shot = ShotSimulator.Run(puck, plan, free, yieldGrams);
         return (Along(plan, machine, shot, yieldGrams), shot.Seconds);
+    }
+
+    /// <summary>Resistance in bar s/ml of an ordinary puck; where a flow is held, one that swollen and fresh needs the most pressure for it.</summary>
+    private static double UsualResistance(PullPlan plan, double doseGrams)
+    {
+        var usual = new PuckParameters { DoseGrams = doseGrams, ResistanceBarSPerMl = UsualResistancePerGram * doseGrams };
+        if (plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow) is not { } held) return usual.ResistanceBarSPerMl;
+        var bar = held.ToBar;
+        return Math.Clamp(
+            bar / (held.FlowGramsPerS * FlowResistance.Compaction(usual, bar)), PuckParameters.Resistance.Min, PuckParameters.Resistance.Max);
     }
 
     /// <summary>

@@ -76,7 +76,7 @@ public static class ShippedPlans
 
     public static readonly PullPlan HoldTheFlow = new(
         "hold-flow", "Hold the flow",
-        "Ramp up, then ease so that the stream never runs faster than 1.5 ml a second: the puck says how much pressure it takes. "
+        "Ramp up, then ease so that the stream never runs faster than 1.5 g a second: the puck says how much pressure it takes. "
         + "Those who go by the gauge find that it hides a channel.",
         0.8,
         [

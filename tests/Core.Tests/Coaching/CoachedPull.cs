@@ -39,6 +39,7 @@ public sealed class CoachedPull
 
     private readonly GaugeModel _gauge;
     private readonly ScaleModel _scale;
+    private readonly HashSet<string> _afterDrops = [];
 
     public StandInPuck Puck { get; }
 
@@ -90,6 +91,9 @@ public sealed class CoachedPull
         return low;
     }
 
+    /// <summary>Whether a sentence with these words stood on the screen once the coach had seen the first drops.</summary>
+    public bool SaidAfterDrops(string words) => _afterDrops.Any(s => s.Contains(words, StringComparison.Ordinal));
+
     /// <summary>Runs to the end, letting go when the coach says so, or without listening; <paramref name="look"/> sees all that is said.</summary>
     public void Run(Action<double, CoachReading>? look = null, Action<double, StandInPuck>? happens = null, bool gauge = true, bool scale = true, bool listens = true,
         double longest = 150)
@@ -126,6 +130,7 @@ public sealed class CoachedPull
             if (Coach.PhaseIndex >= ease) SaidEase ??= t;
             if (coaching.Advice is { } advice)
             {
+                if (Coach.DropsSeen) _afterDrops.Add(advice.Sentence);
                 if (Said.Count == 0 || Said[^1].Advice.Kind != advice.Kind) Said.Add((t, advice));
                 if (advice.Kind == AdviceKind.Stop) SaidStop ??= t;
             }

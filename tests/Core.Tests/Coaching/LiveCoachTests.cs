@@ -106,6 +106,10 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         var fine = new CoachedPull(3, resistance: 14);
         fine.Run();
         Assert.Contains(fine.Said, s => s.Advice is { Kind: AdviceKind.TooFine } && s.Advice.Sentence.Contains("pre-infusion", StringComparison.Ordinal));
+        // what was said before the first drops is not said after them
+        var waiting = fine.Said.Where(s => s.Advice.Sentence.Contains("No drops yet", StringComparison.Ordinal)).ToList();
+        Assert.NotEmpty(waiting);
+        Assert.False(fine.SaidAfterDrops("No drops yet"));
         var coarse = new CoachedPull(4, resistance: 1.3);
         coarse.Run();
         var advice = Assert.Single(coarse.Said, s => s.Advice.Kind == AdviceKind.TooCoarse).Advice;

@@ -31,7 +31,8 @@ export function PlanSketch({ plan, width = 200, height = 72 }: { plan: Schemas['
     at += secondsOf(phase, share);
     if (phase.ending === 'YieldShare') share = phase.endsAt;
     if (phase.ending === 'Grams') share = phase.endsAt / 32;
-    points.push([at, phase.toBar]);
+    // a flow is held by easing: to about half of the most pressure at the end
+    points.push([at, phase.move === 'HoldFlow' ? phase.toBar / 2 : phase.toBar]);
   }
   const x = linear([0, at], [2, width - 2]);
   const y = linear([0, 10], [height - 2, 2]);
