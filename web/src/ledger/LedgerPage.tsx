@@ -2,7 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useDeferredValue, useEffect, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { api, data, sentenceOf } from '../shared/api/client';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Choice } from '../shared/ui/Choice';
 import { Button, Field, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
@@ -25,6 +25,11 @@ export default function LedgerPage() {
   const [pinned, setPinned] = useState<number[]>([]);
   const words = useDeferredValue(search);
   const { data: bench } = useBench();
+  // what was put away still has its shots
+  const ever = (kind: Schemas['BenchKind'], there: readonly { id: number; name: string }[] = []) => [
+    ...there,
+    ...(bench?.putAway.filter((t) => t.kind === kind) ?? []),
+  ];
   const query = {
     page,
     size,
@@ -87,8 +92,8 @@ export default function LedgerPage() {
         <Field label="Search words, people, coffees">
           {(ids) => <Input {...ids} type="search" value={search} onChange={(e) => filter(setSearch)(e.target.value)} />}
         </Field>
-        <Choice label="Machine" none="all" options={bench?.machines ?? []} value={machineId} onChange={filter(setMachine)} />
-        <Choice label="Beans" none="all" options={bench?.bags ?? []} value={bagId} onChange={filter(setBag)} />
+        <Choice label="Machine" none="all" options={ever('Machines', bench?.machines)} value={machineId} onChange={filter(setMachine)} />
+        <Choice label="Beans" none="all" options={ever('Bags', bench?.bags)} value={bagId} onChange={filter(setBag)} />
         <Choice label="Liked at least" none="any" options={likings} value={minLiking} onChange={filter(setLiking)} />
       </Grid>
       {!found ? (
