@@ -92,7 +92,13 @@ export default function LedgerPage() {
         <Field label="Search words, people, coffees">
           {(ids) => <Input {...ids} type="search" value={search} onChange={(e) => filter(setSearch)(e.target.value)} />}
         </Field>
-        <Choice label="Machine" none="all" options={ever('Machines', bench?.machines)} value={machineId} onChange={filter(setMachine)} />
+        <Choice
+          label="Machine"
+          none="all"
+          options={ever('Machines', bench?.machines)}
+          value={machineId}
+          onChange={filter(setMachine)}
+        />
         <Choice label="Beans" none="all" options={ever('Bags', bench?.bags)} value={bagId} onChange={filter(setBag)} />
         <Choice label="Liked at least" none="any" options={likings} value={minLiking} onChange={filter(setLiking)} />
       </Grid>

@@ -17,10 +17,12 @@ interface Props {
   instead?: ReactNode;
   /** Beside a virtual lever: without the coil, and on a phone low enough to leave room for it. */
   narrow?: boolean;
+  /** The hand's force is shown elsewhere on the screen. */
+  handElsewhere?: boolean;
 }
 
 /** Tape, coil, trace or indicator card, and figures: the instrument of a pull, real or practised. */
-export function InstrumentScreen({ view, taken, instead, narrow = false }: Props) {
+export function InstrumentScreen({ view, taken, instead, narrow = false, handElsewhere = false }: Props) {
   const { height, phone } = usePlotHeight(taken, narrow);
   const compact = narrow && phone;
   const recording = useRecording(view);
@@ -47,7 +49,7 @@ export function InstrumentScreen({ view, taken, instead, narrow = false }: Props
           ))}
       </Box>
       <Box order={{ base: 1, md: 0 }} minHeight={{ md: `${height}px` }}>
-        <LiveFigures view={view} compact={compact} />
+        <LiveFigures view={view} compact={compact} hand={!handElsewhere} />
       </Box>
     </Grid>
   );

@@ -15,7 +15,7 @@ type Ref = React.RefObject<HTMLSpanElement | null>;
 const known = { Measured: '', Imported: '', Followed: 'followed by hand', Assumed: 'assumed from the plan' } as const;
 
 /** Grams, pressure, seconds, flow and hand force, very large, written straight into the page; compact in one row on a phone. */
-export function LiveFigures({ view, compact = false }: { view: Instrument; compact?: boolean }) {
+export function LiveFigures({ view, compact = false, hand = true }: { view: Instrument; compact?: boolean; hand?: boolean }) {
   const units = useUnits();
   const grams = useRef<HTMLSpanElement>(null);
   const flow = useRef<HTMLSpanElement>(null);
@@ -92,6 +92,7 @@ export function LiveFigures({ view, compact = false }: { view: Instrument; compa
       {figure('Time', seconds, 's', null, 'live-seconds', left)}
       {figure('Flow', flow, 'g/s', 'flow', 'live-flow')}
       {view.maxHandForceKgf !== null &&
+        hand &&
         !compact &&
         figure('Hand', force, `${units.force(0).unit} of ${units.force(view.maxHandForceKgf, 0).value}`, null, 'live-force')}
     </Grid>

@@ -3,6 +3,9 @@ import { useEffect, useRef, useState } from 'react';
 import { Reading } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { live } from '../shell/live';
+import type { Instrument } from './instrument';
+import { figureEveryMs, useLiveDrawing } from './useLiveDrawing';
+import { writeText } from './write';
 
 const mostBar = 12;
 const stepBar = 0.2;
@@ -12,8 +15,18 @@ const sayEveryMs = 100;
  * A gauge that only eyes can read: a wide slider, or the up and down keys, follows its needle. What is followed is sent on and on, so that
  * a needle that stands still is a pressure too; before the first touch nothing is sent, and the pressure counts as assumed.
  */
-export function Needle({ pullId }: { pullId: string }) {
+export function Needle({ pullId, view }: { pullId: string; view: Instrument }) {
   const units = useUnits();
+  const force = useRef<HTMLDivElement>(null);
+  useLiveDrawing(
+    view,
+    (frame) => {
+      const hand = units.force(frame.reading?.handForceKgf, 0);
+      const most = view.maxHandForceKgf === null ? '' : units.force(view.maxHandForceKgf, 0).value;
+      writeText(force, most && `Hand: ${hand.value} of ${most} ${hand.unit}`);
+    },
+    figureEveryMs,
+  );
   const [bar, setBar] = useState<number | null>(null);
   const now = useRef<number | null>(null);
 
@@ -48,6 +61,7 @@ export function Needle({ pullId }: { pullId: string }) {
         <Reading fontSize="30px">
           {bar === null ? '\u2013' : units.pressure(bar, 1).value} {units.pressureUnit}
         </Reading>
+        <Box ref={force} fontSize="14px" />
       </Box>
       <chakra.input
         type="range"

@@ -114,7 +114,8 @@ export default function PullPage() {
           )}
           <InstrumentScreen
             view={instrument}
-            taken={276 + (needle ? 80 : 0) + (status.pulls.length > 1 ? 56 : 0)}
+            handElsewhere={needle}
+            taken={276 + (needle ? 92 : 0) + (status.pulls.length > 1 ? 56 : 0)}
             instead={
               stage === 'Ready' ? (
                 <CheckList title="Before any pressure" checks={view.before} />
@@ -123,7 +124,7 @@ export default function PullPage() {
               ) : undefined
             }
           />
-          {needle && <Needle pullId={id} />}
+          {needle && <Needle pullId={id} view={instrument} />}
           <PullKeys pull={pull} ready={makeReady} />
         </>
       )}

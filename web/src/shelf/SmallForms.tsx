@@ -15,7 +15,7 @@ export interface FormProps<Change, View> {
 
 export function Buttons({ what, cancel, putAway }: { what: string; cancel: () => void; putAway?: () => void }) {
   return (
-    <Flex gap="2" mt="3" wrap="wrap">
+    <Flex gap="2" my="3" wrap="wrap">
       <Button tone="strong" type="submit">
         Keep {what}
       </Button>
