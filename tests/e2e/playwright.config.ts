@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   fullyParallel: false,
-  workers: 3,
+  workers: 2,
   retries: 0,
   timeout: 120_000,
   expect: { timeout: 10_000 },
