@@ -1,4 +1,5 @@
 using RuddySpring.Core;
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Tests.Coaching;
 using RuddySpring.Instruments;
 
@@ -17,7 +18,6 @@ public static class CoachLimit
     private const double AfterDropsSeconds = 2.0;
     private const double Within = 0.10;
     private const double StepSeconds = 0.05;
-    private const double ScaleLagSeconds = 0.4;
     private const double ScaleSdGrams = 0.067;    // shaken by 0.06 g, rounded to 0.1 g
     private const double QuietScaleSdGrams = 0.035;
     private const double DoseGrams = 15;
@@ -70,7 +70,7 @@ public static class CoachLimit
         Array.Fill(weights, 1.0 / Particles);
         int pressure = 0, weighing = 0;
         var bar = 0.0;
-        var lag = 1 - Math.Exp(-StepSeconds / ScaleLagSeconds);
+        var lag = 1 - Math.Exp(-StepSeconds / PuckWatch.ScaleLagSeconds);
         for (var step = 1; step * StepSeconds <= until + 1e-9; step++)
         {
             var t = step * StepSeconds;

@@ -99,11 +99,12 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         var factor = FactorToLand(seconds, watch, follower, strokeFromMl, off > 0 ? lands.High : lands.Low, off);
         var most = Math.Min(LiveCoach.MostAdvisedBar, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
         var bar = Math.Min(most, HalfBars(targetBar * factor));
-        var (harder, gentler) = machine.PressureBy switch
+        var harder = machine.PressureBy == PressureBy.Arm ? "press to" : "go up to"; // a spring was never asked for more
+        var gentler = machine.PressureBy switch
         {
-            PressureBy.Arm => ("press to", "go gently, hold"),
-            PressureBy.Spring => ("let it run at", "hold the lever back to"),
-            _ => ("go up to", "slower strokes, hold"),
+            PressureBy.Arm => "go gently, hold",
+            PressureBy.Spring => "hold the lever back to",
+            _ => "slower strokes, hold",
         };
         return off > 0
             ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s: {harder} {bar:0.#} bar as far as it goes easily."), bar)

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
 import { sentenceOf } from '../shared/api/client';
-import { useBench, useMachine } from '../shared/api/queries';
+import { keepBench, useBench, useMachine } from '../shared/api/queries';
 import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
 import { number, useUnits } from '../shared/units/units';
@@ -67,9 +67,8 @@ function PutItAway({ id }: { id: number }) {
   const away = useMutation({
     mutationFn: () => putAway('Machines', id),
     onSuccess: async (bench) => {
-      queries.setQueryData(['bench'], bench);
       await navigate('/machines');
-      await queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'bench' });
+      await keepBench(queries, bench);
     },
   });
   return (

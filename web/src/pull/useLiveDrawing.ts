@@ -3,7 +3,7 @@ import type { LiveFrame } from '../shell/live';
 import type { Instrument } from './instrument';
 
 /** No eye follows more drawings than thirty a second, and a long line takes its time to paint. */
-export const lineEveryMs = 30;
+const lineEveryMs = 30;
 
 /** A digit that changes more often is not read. */
 export const figureEveryMs = 100;

@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { keepBench } from '../shared/api/queries';
 import { Button, H2, Notice, Panel } from '../shared/ui/elements';
 
 const words: Record<Schemas['BenchKind'], string> = { Machines: 'machine', Grinders: 'grinder', Baskets: 'basket', Bags: 'bag' };
@@ -20,10 +21,7 @@ export function PutAway({ things }: { things: readonly Schemas['PutAwayView'][] 
   const queries = useQueryClient();
   const back = useMutation({
     mutationFn: ({ kind, id }: Schemas['PutAwayView']) => data(api.POST(`${paths[kind]}/restore`, { params: { path: { id } } })),
-    onSuccess: (bench) => {
-      queries.setQueryData(['bench'], bench);
-      return queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'bench' });
-    },
+    onSuccess: (bench) => keepBench(queries, bench),
   });
   if (things.length === 0) return null;
   return (

@@ -2,7 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
-import { useBench } from '../shared/api/queries';
+import { keepBench, useBench } from '../shared/api/queries';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { BasketForm } from './BasketForm';
@@ -24,8 +24,7 @@ export default function ShelfPage() {
     mutationFn: (call: () => Promise<Bench>) => call(),
     onSuccess: async (next) => {
       setEditing(null);
-      queries.setQueryData(['bench'], next);
-      await queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'bench' });
+      await keepBench(queries, next);
     },
   });
   const wrong = (field: string) => {

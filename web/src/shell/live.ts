@@ -16,7 +16,7 @@ export interface LivePull {
 }
 
 /** A device that is there, without what it says at the moment. */
-export type PresentDevice = Pick<Schemas['DeviceView'], 'name' | 'channels' | 'silent'>;
+type PresentDevice = Pick<Schemas['DeviceView'], 'name' | 'channels' | 'silent'>;
 
 /** What rarely changes and may re-render: the pulls, which devices are there, whether the connection stands. */
 export interface LiveStatus {

@@ -1,5 +1,5 @@
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query';
-import { api, data } from './client';
+import { api, data, type Schemas } from './client';
 
 const household = queryOptions({ queryKey: ['household'], queryFn: () => data(api.GET('/api/household')) });
 const bench = queryOptions({ queryKey: ['bench'], queryFn: () => data(api.GET('/api/bench')) });
@@ -9,6 +9,12 @@ const session = queryOptions({ queryKey: ['session'], queryFn: () => data(api.GE
 /** Asks for what every page shows before the first page is drawn: the answers come meanwhile. */
 export function askEarly(queries: QueryClient) {
   for (const early of [household, sheet, session, bench]) void queries.prefetchQuery(early as typeof household);
+}
+
+/** Takes a bench that was changed as the newest; whatever else may hang on it is asked for again. */
+export function keepBench(queries: QueryClient, changed: Schemas['BenchView']) {
+  queries.setQueryData(bench.queryKey, changed);
+  return queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== bench.queryKey[0] });
 }
 
 export const useHousehold = () => useQuery(household);
