@@ -47,6 +47,9 @@ internal static class LedgerTimes
                     rows.Add(Row.AtMost($"ledger of 100 000: {name}, over plain SQL with its count (median)", Row.Percentile(asked, 0.5) / Row.Percentile(plain, 0.5), "times", 1.5));
                 }
 
+                // with traces looked at and laid over each other, as a household does
+                for (var i = 1; i <= 40; i++) await http.GetByteArrayAsync(new Uri($"/api/shots/{i}", UriKind.Relative));
+                await http.GetByteArrayAsync(new Uri($"/api/shots/compare?ids={string.Join(',', Enumerable.Range(1, 20))}", UriKind.Relative));
                 var status = await File.ReadAllLinesAsync($"/proc/{process.Id}/status");
                 var rss = double.Parse(status.First(l => l.StartsWith("VmRSS", StringComparison.Ordinal)).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1]);
                 rows.Add(Row.AtMost("server: memory with 100 000 shots", rss / 1024, "MB", 250));
@@ -107,7 +110,7 @@ internal static class LedgerTimes
     /// <summary>The sample household, its shots copied until there are enough, one every few minutes.</summary>
     private static void Fill(string folder)
     {
-        RuddyServer.PrepareData(new ServerOptions(0, folder, true, folder), DateTime.UtcNow);
+        using var held = RuddyServer.PrepareData(new ServerOptions(0, folder, true, folder), DateTime.UtcNow);
         using var db = new RuddyContext(StoreFile.Options(folder));
         using var connection = db.Database.GetDbConnection();
         connection.Open();
@@ -128,6 +131,13 @@ internal static class LedgerTimes
             command.ExecuteNonQuery();
         }
 
+        object? Ask(string sql)
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = sql;
+            return command.ExecuteScalar();
+        }
+
         var shots = Columns("Shots");
         string Quoted(IEnumerable<string> names) => string.Join(", ", names.Select(n => $"\"{n}\""));
         string From(string n) => n switch
@@ -138,7 +148,10 @@ internal static class LedgerTimes
         };
         Run("CREATE TEMP TABLE copies AS WITH RECURSIVE c(value) AS (SELECT 1 UNION ALL SELECT value + 1 FROM c WHERE value < 2000) SELECT value FROM c");
         Run($"INSERT INTO Shots ({Quoted(shots)}) SELECT {string.Join(", ", shots.Select(From))} FROM Shots s, copies c LIMIT {Shots}");
-        Run($"INSERT OR IGNORE INTO Traces (ShotId, Packed) SELECT s.Id, (SELECT Packed FROM Traces LIMIT 1) FROM Shots s");
+        var traces = Columns("Traces");
+        var own = (long)Ask("SELECT count(*) FROM Traces")!;
+        Run($"INSERT INTO Traces ({Quoted(traces)}) SELECT {string.Join(", ", traces.Select(n => n == "ShotId" ? "s.Id" : $"t.\"{n}\""))} FROM Shots s JOIN Traces t ON t.ShotId = 1 + (s.Id % {own}) WHERE s.Id NOT IN (SELECT ShotId FROM Traces)");
+        if ((long)Ask("SELECT count(*) FROM Traces")! != (long)Ask("SELECT count(*) FROM Shots")!) throw new InvalidOperationException("There are shots without traces.");
         Run("INSERT INTO ShotSearch(ShotSearch) VALUES ('optimize')");
         Run("ANALYZE");
     }

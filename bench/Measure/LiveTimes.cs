@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
+using System.Net.Http.Json;
 using System.Net.WebSockets;
 using System.Text;
 using System.Text.Json.Nodes;
@@ -42,7 +43,8 @@ internal static class LiveTimes
             await socket.ConnectAsync(new Uri($"ws://{address.Authority}/instruments"), CancellationToken.None);
             Task Send(string text) => socket.SendAsync(Encoding.UTF8.GetBytes(text), WebSocketMessageType.Text, true, CancellationToken.None);
             await Send("""{"hello":"ruddy-line/1","device":"Measure","channels":{"pressure":"bar"}}""" + "\n");
-            await http.PostAsync(new Uri("/api/pull/ready", UriKind.Relative), null);
+            var sheet = (await http.GetFromJsonAsync<JsonNode>("/api/prepare"))!;
+            await http.PostAsJsonAsync("/api/pull/ready", new { sheetVersion = (int)sheet["version"]! });
             var clock = Stopwatch.StartNew();
             var cpu = TimeSpan.Zero;
             double? settledAt = null;

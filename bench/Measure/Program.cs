@@ -6,13 +6,14 @@ var quick = args.Contains("--quick");
 var rows = new List<Row>();
 void Add(IEnumerable<Row> more) => rows.AddRange(more);
 
-// --only core, ledger, live or coach, while working on one of them
+// --only core, ledger, live, coach or attacks, while working on one of them
 var onlyAt = Array.IndexOf(args, "--only");
 bool Wanted(string part) => onlyAt < 0 || onlyAt + 1 >= args.Length || args[onlyAt + 1] == part;
 
 if (Wanted("core")) Add(CoreTimes.Measure(quick));
 if (Wanted("ledger")) Add(await LedgerTimes.MeasureAsync(quick));
 if (args.Contains("--full") && Wanted("coach")) Add(CoachLimit.Measure());
+if (args.Contains("--full") && Wanted("attacks")) Add(await AttackTimes.MeasureAsync());
 if (Wanted("live")) Add(await LiveTimes.MeasureAsync(args.Contains("--full") ? 600 : quick ? 8 : 30));
 
 var at = Array.IndexOf(args, "--json");

@@ -11,7 +11,10 @@ public sealed record FieldRange(string Field, string Label, double Min, double M
     /// <summary>Returns <paramref name="value"/> when it is finite and in range.</summary>
     /// <exception cref="FieldRangeException">The value is not a number or lies outside the range.</exception>
     public double Check(double value) =>
-        double.IsFinite(value) && value >= Min && value <= Max ? value : throw new FieldRangeException(this, value);
+        Holds(value) ? value : throw new FieldRangeException(this, value);
+
+    /// <summary>Whether a value is finite and in range.</summary>
+    public bool Holds(double value) => double.IsFinite(value) && value >= Min && value <= Max;
 
     /// <summary>One sentence that names the field and its range.</summary>
     public string Sentence(double value) =>

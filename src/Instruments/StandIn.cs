@@ -13,6 +13,8 @@ namespace RuddySpring.Instruments;
 public sealed class StandIn(
     Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20, bool groupProbe = true, double clockSpeed = 1.0)
 {
+    // asleep they send a third of what they send in a pull
+    private const int AsleepEvery = 3;
     private readonly Lock _bench = new();
 
     /// <summary>Runs until cancelled.</summary>
@@ -53,9 +55,10 @@ public sealed class StandIn(
             {
                 steps++;
                 lock (_bench) bench.Step();
+                var seldom = bench.Asleep ? AsleepEvery : 1;
                 for (var i = 0; i < instruments.Length; i++)
                 {
-                    if (steps % instruments[i].EverySteps != 0) continue;
+                    if (steps % (instruments[i].EverySteps * seldom) != 0) continue;
                     double value;
                     lock (_bench) value = instruments[i].Read(bench);
                     await connections[i].SampleAsync(bench.Seconds * clockSpeed / speed, value, cancel).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);

@@ -101,6 +101,9 @@ public sealed class StandInBench(ulong seed)
         _endedAt ??= _seconds;
     }
 
+    /// <summary>Whether nothing is pulled: instruments with a battery send less then.</summary>
+    public bool Asleep => _puck is null;
+
     /// <summary>Advances by <see cref="StepSeconds"/>.</summary>
     public void Step()
     {

@@ -1,8 +1,14 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.ChangeTracking;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using RuddySpring.Core;
 using RuddySpring.Core.Beans;
+using RuddySpring.Core.Machines;
+using RuddySpring.Core.Practice;
+using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Traces;
 using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Store;
@@ -17,6 +23,9 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
     };
 
+    private static readonly (Type Of, string Column)[] Named =
+        [(typeof(Bag), "BagId"), (typeof(BenchMachine), "MachineId"), (typeof(Brewer), "BrewerId"), (typeof(Grinder), "GrinderId"), (typeof(Shot), "Id")];
+
     public DbSet<Household> Households => Set<Household>();
     public DbSet<Brewer> Brewers => Set<Brewer>();
     public DbSet<BenchMachine> Machines => Set<BenchMachine>();
@@ -28,6 +37,51 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     public DbSet<ShotTrace> Traces => Set<ShotTrace>();
     public DbSet<PracticeAttempt> Practice => Set<PracticeAttempt>();
     public DbSet<Session> Sessions => Set<Session>();
+    public DbSet<KeptSheet> Sheets => Set<KeptSheet>();
+
+    public override int SaveChanges(bool acceptAllChangesOnSuccess)
+    {
+        CountVersions();
+        var renamed = Renamed();
+        using var own = renamed.Count > 0 && Database.CurrentTransaction is null ? Database.BeginTransaction() : null;
+        var changed = base.SaveChanges(acceptAllChangesOnSuccess);
+        foreach (var (column, rows) in renamed) Database.ExecuteSqlRaw(ShotSearch.RenewSql(column), Ids(rows));
+        own?.Commit();
+        return changed;
+    }
+
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        CountVersions();
+        var renamed = Renamed();
+        await using var own = renamed.Count > 0 && Database.CurrentTransaction is null ? await Database.BeginTransactionAsync(cancellationToken) : null;
+        var changed = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        foreach (var (column, rows) in renamed) await Database.ExecuteSqlRawAsync(ShotSearch.RenewSql(column), [Ids(rows)], cancellationToken);
+        if (own is not null) await own.CommitAsync(cancellationToken);
+        return changed;
+    }
+
+    private void CountVersions()
+    {
+        foreach (var entry in ChangeTracker.Entries<IVersioned>())
+        {
+            if (entry.State == EntityState.Modified) entry.Entity.Version++;
+        }
+    }
+
+    /// <summary>Rows whose names or words are about to change, so that the words of their shots do.</summary>
+    private List<(string Column, List<object> Rows)> Renamed()
+    {
+        static bool Changes(EntityEntry entry) => entry.Entity is Shot
+            ? entry.State == EntityState.Added || (entry.Reference(nameof(Shot.Taste)).TargetEntry is { State: EntityState.Modified or EntityState.Added })
+            : entry.State == EntityState.Modified && entry.Properties.Any(p => p.IsModified && p.Metadata.Name is nameof(Bag.Name) or nameof(Bag.Roaster));
+        return [.. ChangeTracker.Entries().Where(Changes)
+            .Select(e => (Named.FirstOrDefault(n => n.Of == e.Entity.GetType()).Column, e.Entity))
+            .Where(e => e.Column is not null).GroupBy(e => e.Column, e => e.Entity).Select(g => (g.Key, g.ToList()))];
+    }
+
+    // asked after saving: a new row has no number before
+    private string Ids(List<object> rows) => JsonSerializer.Serialize(rows.Select(r => (int)Entry(r).Property("Id").CurrentValue!));
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
@@ -40,22 +94,28 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
-        AsJson(modelBuilder.Entity<BenchMachine>().Property(m => m.Spec));
-        AsJson(modelBuilder.Entity<Household>().Property(h => h.Rest)).HasDefaultValue(RestWindow.Of(RestSchool.SevenToTen));
+        foreach (var versioned in modelBuilder.Model.GetEntityTypes().Where(t => typeof(IVersioned).IsAssignableFrom(t.ClrType)))
+            versioned.FindProperty(nameof(IVersioned.Version))!.IsConcurrencyToken = true;
+        AsJson(modelBuilder.Entity<BenchMachine>().Property(m => m.Spec), () => FamilyDefaults.Of(MachineFamily.PortableLever).Machine with { }, m => m.Checked());
+        AsJson(modelBuilder.Entity<Household>().Property(h => h.Rest), () => RestWindow.Of(RestSchool.SevenToTen) with { }, r => r.Checked())
+            .HasDefaultValue(RestWindow.Of(RestSchool.SevenToTen));
         modelBuilder.Entity<Bag>().Ignore(b => b.Dates);
-        AsJson(modelBuilder.Entity<BenchBasket>().Property(b => b.Spec));
-        AsJson(modelBuilder.Entity<OwnPlan>().Property(p => p.Plan));
+        AsJson(modelBuilder.Entity<BenchBasket>().Property(b => b.Spec), () => new BenchBasket().Spec with { }, b => b.Checked());
+        AsJson(modelBuilder.Entity<OwnPlan>().Property(p => p.Plan), () => ShippedPlans.EarlyPeak with { Name = "A plan that cannot be read" }, p => p.Checked());
         modelBuilder.Entity<OwnPlan>().Ignore(p => p.Keyed);
-        AsJson(modelBuilder.Entity<PracticeAttempt>().Property(p => p.Score));
+        AsJson(modelBuilder.Entity<PracticeAttempt>().Property(p => p.Score), () => new PracticeScore(0, [], ""));
         modelBuilder.Entity<PracticeAttempt>().HasIndex(p => new { p.LessonKey, p.PlayedAt });
         var session = modelBuilder.Entity<Session>();
-        AsJson(session.Property(s => s.Wants));
-        AsJson(session.Property(s => s.Log));
+        AsJson(session.Property(s => s.Wants), () => new Session().Wants with { }, w => w.Checked());
+        AsJson(session.Property(s => s.Log), () => new(), l => l.Checked());
+        session.Property(s => s.WantsVersion).IsConcurrencyToken();
+        session.HasIndex(s => s.MachineId).HasFilter("EndedAt IS NULL").IsUnique().HasDatabaseName("IX_Sessions_OneOpen");
         session.HasOne(s => s.Machine).WithMany().OnDelete(DeleteBehavior.Restrict);
         session.HasIndex(s => new { s.MachineId, s.CreatedAt });
         var shot = modelBuilder.Entity<Shot>();
-        AsJson(shot.Property(s => s.Measures));
-        AsJson(shot.Property(s => s.Preparation!));
+        AsJson(shot.Property(s => s.Measures), () => new Shot().Measures with { });
+        AsJson(shot.Property(s => s.Preparation!), () => new());
+        shot.HasIndex(s => s.PullId).IsUnique().HasFilter("PullId IS NOT NULL").HasDatabaseName("IX_Shots_PullId");
         shot.HasOne(s => s.Basket).WithMany().OnDelete(DeleteBehavior.Restrict);
         shot.OwnsOne(s => s.Taste);
         shot.HasOne(s => s.Trace).WithOne().HasForeignKey<ShotTrace>(t => t.ShotId).OnDelete(DeleteBehavior.Cascade);
@@ -67,20 +127,45 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         shot.HasIndex(s => new { s.DeletedAt, s.PulledAt, s.Id, s.MachineId, s.BagId, s.BrewerId, s.Liking }).HasDatabaseName("IX_Shots_Ledger");
         var trace = modelBuilder.Entity<ShotTrace>();
         trace.HasKey(t => t.ShotId);
-        AsJson(trace.Property(t => t.Plan));
-        AsJson(trace.Property(t => t.Marked));
-        AsJson(trace.Property(t => t.Moments));
+        AsJson(trace.Property(t => t.Plan), () => ShippedPlans.EarlyPeak with { Name = "A plan that cannot be read" });
+        AsJson(trace.Property(t => t.Marked), () => Moments.None with { });
+        AsJson(trace.Property(t => t.Moments), () => Moments.None with { });
     }
 
-    private static PropertyBuilder<T> AsJson<T>(PropertyBuilder<T> property)
+    /// <summary>A record kept as JSON. One that cannot be read, or is not sound, is shown as <paramref name="instead"/> and stays as it is.</summary>
+    private static PropertyBuilder<T> AsJson<T>(PropertyBuilder<T> property, Func<T> instead, Func<T, T>? check = null)
         where T : class =>
         property.HasConversion(
             value => JsonSerializer.Serialize(value, Json),
-            text => JsonSerializer.Deserialize<T>(text, Json)!,
-            new Microsoft.EntityFrameworkCore.ChangeTracking.ValueComparer<T>(
-                (a, b) => JsonSerializer.Serialize(a, Json) == JsonSerializer.Serialize(b, Json),
+            text => Read(text, instead, check),
+            new ValueComparer<T>(
+                // what stands in for something odd equals nothing but itself: putting the same in its place mends it
+                (a, b) => ReferenceEquals(a, b) || (Odd.Reason(a) == null && Odd.Reason(b) == null && JsonSerializer.Serialize(a, Json) == JsonSerializer.Serialize(b, Json)),
                 value => JsonSerializer.Serialize(value, Json).GetHashCode(StringComparison.Ordinal),
                 value => value));
+
+    private static T Read<T>(string text, Func<T> instead, Func<T, T>? check)
+        where T : class
+    {
+        try
+        {
+            var value = JsonSerializer.Deserialize<T>(text, Json);
+            if (value is null) return Odd.StandIn(instead(), "It is empty.");
+            return check is null ? value : check(value);
+        }
+        catch (FieldRangeException error)
+        {
+            return Odd.StandIn(instead(), error.Sentence);
+        }
+        catch (DoesNotFitException error)
+        {
+            return Odd.StandIn(instead(), error.Sentence);
+        }
+        catch (Exception error) when (error is JsonException or NullReferenceException or ArgumentException or InvalidOperationException)
+        {
+            return Odd.StandIn(instead(), "Something in it is missing or of another kind.");
+        }
+    }
 
     /// <summary>SQLite cannot order by dates with offsets; ticks of UTC it can.</summary>
     private sealed class UtcTicks() : Microsoft.EntityFrameworkCore.Storage.ValueConversion.ValueConverter<DateTime, long>(

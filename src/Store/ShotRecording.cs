@@ -29,11 +29,6 @@ public static class ShotRecording
         shot.SmallWeight = Small(clean, clean.HasWeight ? clean.WeightGrams : [], 2.0);
     }
 
-    /// <summary>Sets the words that a search looks through; the shot's neighbours must be loaded.</summary>
-    public static void SetSearchText(Shot shot) => shot.SearchText = string.Join(
-        ' ', shot.Bag?.Name, shot.Bag?.Roaster, shot.Machine?.Name, shot.Brewer?.Name, shot.Grinder?.Name, shot.PlanName, shot.Taste.Words)
-        .ToLowerInvariant();
-
     private static byte[] Small(CleanTrace clean, double[] values, double quanta)
     {
         if (values.Length < 2) return [];

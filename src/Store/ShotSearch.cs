@@ -24,6 +24,18 @@ public static class ShotSearch
         END;
         """;
 
+    private const string Words =
+        """
+        trim(coalesce((SELECT Name || ' ' || Roaster FROM Bags WHERE Bags.Id = Shots.BagId), '')
+          || ' ' || coalesce((SELECT Name FROM Machines WHERE Machines.Id = Shots.MachineId), '')
+          || ' ' || coalesce((SELECT Name FROM Brewers WHERE Brewers.Id = Shots.BrewerId), '')
+          || ' ' || coalesce((SELECT Name FROM Grinders WHERE Grinders.Id = Shots.GrinderId), '')
+          || ' ' || PlanName || ' ' || Taste_Words)
+        """;
+
+    /// <summary>SQL that renews the words of the shots whose <paramref name="column"/> is one of the numbers in the JSON list {0}.</summary>
+    internal static string RenewSql(string column) => $"UPDATE Shots SET SearchText = {Words} WHERE {column} IN (SELECT value FROM json_each({{0}}))";
+
     /// <summary>Shots that hold every word of a search, each as the beginning of a word; all shots where nothing is searched.</summary>
     public static IQueryable<Shot> In(RuddyContext db, string? search)
     {

@@ -66,7 +66,7 @@ public sealed class BenchTests : IAsyncLifetime
         Assert.Equal("Cellar", (string)bag["name"]!);
         Assert.Equal("TooFresh", (string)bag["rest"]!);
         var (_, changed) = await _server.SendAsync(
-            HttpMethod.Put, $"/api/bench/bags/{bag["id"]}", new { name = "Cellar", roaster = "", roastedOn = today, roastLevel = "dark", finished = true });
+            HttpMethod.Patch, $"/api/bench/bags/{bag["id"]}", new { name = "Cellar", roaster = "", roastedOn = today, roastLevel = "dark", finished = true });
         Assert.True((bool)changed!["bags"]![0]!["finished"]!);
         var (status, _) = await _server.SendAsync(HttpMethod.Post, "/api/bench/grinders", new { name = "Mill", scaleUnit = "turns", step = 0, finerIsLower = true });
         Assert.Equal(400, status);

@@ -106,9 +106,8 @@ public sealed class DemoTests : IDisposable
         using (var db = new RuddyContext(StoreFile.Options(_folder)))
         {
             db.GetService<IMigrator>().Migrate("Practice");
-            var plan = new OwnPlan { Plan = ShippedPlans.Find("hold-flow")! with { Name = "Mine" } };
-            db.Add(plan);
-            db.SaveChanges();
+            var plan = System.Text.Json.JsonSerializer.Serialize(ShippedPlans.Find("hold-flow")! with { Name = "Mine" }, RuddyContext.Json);
+            db.Database.ExecuteSql($"INSERT INTO Plans (Plan) VALUES ({plan})");
             db.Database.ExecuteSqlRaw("UPDATE Plans SET Plan = replace(replace(Plan, 'flowGramsPerS', 'flowMlPerS'), ' g/s', ' ml/s')");
         }
 

@@ -34,7 +34,7 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
         var answer = await server.ChangeSheetAsync("yieldGrams", 60.0);
         Assert.False((bool)answer["fits"]!);
         Assert.Contains("Ask for at most", (string)answer["fitSentence"]!, StringComparison.Ordinal);
-        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/pull/ready");
+        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/pull/ready", new { sheetVersion = (int)(await server.GetAsync("/api/prepare"))["version"]! });
         Assert.Equal(400, status);
         Assert.Equal("yieldGrams", (string)problem!["field"]!);
         await server.ChangeSheetAsync("yieldGrams", 32.0);
@@ -87,12 +87,12 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
         var spec = dipper["spec"]!.DeepClone();
         spec["boilerGaugeBar"] = 0.2;
         spec["heat"] = System.Text.Json.JsonSerializer.SerializeToNode(new { boilerGroupWPerK = 0.06 });
-        await server.SendAsync(HttpMethod.Put, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec });
+        await server.SendAsync(HttpMethod.Patch, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec });
         await server.ChangeSheetAsync("machineId", (int)dipper["id"]!);
         var session = await server.GetAsync("/api/session");
         Assert.Contains("does not reach its band", (string)session["problem"]!, StringComparison.Ordinal);
         Assert.NotEmpty(session["remedies"]!.AsArray());
-        await server.SendAsync(HttpMethod.Put, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec = dipper["spec"] });
+        await server.SendAsync(HttpMethod.Patch, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec = dipper["spec"] });
         Assert.Null((await server.GetAsync("/api/session"))["problem"]);
         await server.ChangeSheetAsync("machineId", portable);
     }

@@ -1,13 +1,13 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { test as base, expect, type Page } from '@playwright/test';
+import { program } from './programs';
 
-const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
-const program = (name: string) => join(root, 'src', name, 'bin', 'Release', 'net10.0', `RuddySpring.${name}.dll`);
+/** How many times as fast as life the pulls of most tests run. */
+export const usualSpeed = 7;
 
 export interface Machine {
   id: number;
@@ -32,6 +32,10 @@ export class Household {
   private readonly programs: ChildProcess[] = [];
   url = '';
 
+  constructor() {
+    if (process.env.RUDDY_SAMPLE) cpSync(process.env.RUDDY_SAMPLE, this.folder, { recursive: true });
+  }
+
   /** Starts the server on any free port; again on the same data after it was killed. */
   async open(speed: number) {
     const server = this.start('Server', ['--port', '0', '--data', this.folder, '--speed', String(speed)]);
@@ -48,7 +52,7 @@ export class Household {
     });
   }
 
-  /** The stand-in instruments: four times as fast as life, so that a pull takes ten seconds; no probe on the group. */
+  /** The stand-in instruments, faster than life, so that a pull takes some seconds; no probe on the group. */
   instruments(speed: number, seed = 11) {
     const on = `${this.url.replace('http', 'ws')}/instruments`;
     return this.start('Instruments', [
@@ -66,7 +70,9 @@ export class Household {
   }
 
   private start(name: string, args: string[]) {
-    const child = spawn('dotnet', [program(name), ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+    // a server that lives for a minute gains nothing from being compiled three times over
+    const env = { ...process.env, DOTNET_TieredPGO: '0' };
+    const child = spawn('dotnet', [program(name), ...args], { env, stdio: ['ignore', 'pipe', 'pipe'] });
     this.programs.push(child);
     return child;
   }
@@ -86,20 +92,21 @@ export class Household {
       (child) =>
         new Promise((gone) => (child.exitCode === null && child.signalCode === null ? child.on('exit', gone) : gone(null))),
     );
-    for (const child of [...this.programs].reverse()) child.kill('SIGTERM');
+    // what is in the folder goes with it: nobody has to say goodbye
+    for (const child of [...this.programs].reverse()) child.kill('SIGKILL');
     await Promise.all(ended);
     rmSync(this.folder, { recursive: true, force: true });
   }
 }
 
-/** Each worker has a household with instruments, four times as fast as life. */
+/** Each worker has a household with instruments, several times as fast as life. */
 export const test = base.extend<object, { household: Household }>({
   household: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const household = new Household();
-      await household.open(4);
-      household.instruments(4);
+      await household.open(usualSpeed);
+      household.instruments(usualSpeed);
       await use(household);
       await household.close();
     },
@@ -139,9 +146,35 @@ export async function live(page: Page, name: string): Promise<number> {
   return Number(await page.getByTestId(`live-${name}`).textContent());
 }
 
+/** Saves a stopped pull without waiting for the last drops, and is there when its shot is shown. */
+export async function saveNow(page: Page) {
+  await page.getByRole('button', { name: 'Save it now' }).click();
+  await expect(page).toHaveURL(/\/taste\/\d+/, { timeout: 15_000 });
+}
+
 /** No pull is left over from an earlier test. */
 export async function clearPull(page: Page) {
-  while ((await page.request.post('/api/pull/discard')).ok());
+  while ((await page.request.post('/api/pull/discard?forGood=true')).ok());
+}
+
+/** A sheet in the place of the one that is there; the version that it is kept as. */
+export async function putSheet(page: Page, sheet: object, url = ''): Promise<number> {
+  const { version } = await (await page.request.get(`${url}/api/prepare`)).json();
+  const kept = await page.request.put(`${url}/api/prepare?version=${version}`, { data: sheet });
+  expect(kept.ok(), await kept.text()).toBe(true);
+  return (await kept.json()).version;
+}
+
+/** Waits until the page has drawn some frames: long enough for it to have heard what the server says. */
+export async function frames(page: Page, count: number) {
+  await page.evaluate(
+    (n) =>
+      new Promise<void>((drawn) => {
+        const next = (left: number) => (left === 0 ? drawn() : requestAnimationFrame(() => next(left - 1)));
+        next(n);
+      }),
+    count,
+  );
 }
 
 /** A machine with its family's numbers, but for what is said otherwise, on the sheet; made where there is none of that name yet. */
@@ -156,8 +189,7 @@ export async function onTheSheet(page: Page, family: string, name: string, other
     expect(made.ok(), await made.text()).toBe(true);
   }
   const machine = (await machines()).find((m) => m.name === name)!;
-  const kept = await page.request.put('/api/prepare', { data: { ...machine.start, machineId: machine.id } });
-  expect(kept.ok(), await kept.text()).toBe(true);
+  await putSheet(page, { ...machine.start, machineId: machine.id });
   return machine;
 }
 

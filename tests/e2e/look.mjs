@@ -64,12 +64,14 @@ const post = (path, body) =>
 const put = (path, body) =>
   fetch(`${address}/api/${path}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 const json = async (path) => (await fetch(`${address}/api/${path}`)).json();
+// in the place of whatever sheet there is
+const putSheet = async (sheet) => put(`prepare?version=${(await json('prepare')).version}`, sheet);
 async function morning() {
   const { sheet } = await json('prepare');
-  await put('prepare', { ...sheet, machineId: 2, doseGrams: 14, yieldGrams: 28, planKey: 'flat-firm' });
-  const { wants } = await json('session');
+  await putSheet({ ...sheet, machineId: 2, doseGrams: 14, yieldGrams: 28, planKey: 'flat-firm' });
+  const { wants, wantsVersion } = await json('session');
   const drinks = ['Ilva', 'Tomo', 'Guest', 'Guest'].map((name, i) => ({ for: name, milkGrams: i === 1 ? 150 : 0 }));
-  await put('session', { wants: { ...wants, drinks }, readyAt: null });
+  await put(`session?version=${wantsVersion}`, { wants: { ...wants, drinks }, readyAt: null });
   for (const [key, secondsAgo] of [
     ['fill', 1210],
     ['on', 1200],
@@ -88,7 +90,7 @@ if (!only || only.includes('warm')) {
   const before = await morning();
   await picture('warm', '/warm');
   await post('session/end', {});
-  await put('prepare', before);
+  await putSheet(before);
 }
 await picture('machines', '/machines', { fullPage: true });
 await picture('machine', '/machines/3');
@@ -100,7 +102,7 @@ async function onto(family) {
     await post('bench/machines', { name: 'Rucksack pump', spec: start.defaults });
   }
   const machine = await find();
-  await put('prepare', { ...machine.start, machineId: machine.id });
+  await putSheet({ ...machine.start, machineId: machine.id });
 }
 for (const [name, family, grams, card] of [
   ['pull', 'PortableLever', 14, false],
@@ -116,11 +118,11 @@ for (const [name, family, grams, card] of [
       if (card) await page.getByRole('button', { name: 'Show the indicator card' }).click();
     },
   });
-  await fetch(`${address}/api/pull/discard`, { method: 'POST' });
+  await fetch(`${address}/api/pull/discard?forGood=true`, { method: 'POST' });
 }
 await onto('PortableLever');
 await picture('pull-phone', '/pull', { phone: true, act: (page) => pulled(page, 8) });
-if (!only || only.includes('pull-phone')) await fetch(`${address}/api/pull/discard`, { method: 'POST' });
+if (!only || only.includes('pull-phone')) await fetch(`${address}/api/pull/discard?forGood=true`, { method: 'POST' });
 await picture('practice-lesson', '/practice/hold-flow', {
   act: async (page) => {
     await page.getByRole('button', { name: /^Begin/ }).click();

@@ -156,6 +156,10 @@ test('a reloaded page finds the pull as it is', async ({ page }) => {
     .locator('path')
     .evaluateAll((all) => Math.max(...all.map((p) => p.getAttribute('d')?.length ?? 0)));
   expect(drawn).toBeGreaterThan(400);
-  await page.getByRole('button', { name: 'Throw away' }).click();
+  // thrown away by a button of its own, away from the keys; it lies in the bin and can be taken back
+  await page.getByRole('button', { name: 'Throw this pull away' }).click();
   await expect(page.getByRole('button', { name: /make ready/ })).toBeVisible();
+  await expect(page.getByText(/it lies in the bin as shot \d+/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page).toHaveURL(/\/taste\/\d+/);
 });

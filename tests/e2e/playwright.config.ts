@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: './sample.ts',
   fullyParallel: false,
   workers: 2,
   retries: 0,
@@ -26,6 +27,6 @@ export default defineConfig({
   },
   projects: [
     { name: 'desktop', use: { viewport: { width: 1280, height: 800 } } },
-    { name: 'phone', use: { viewport: { width: 390, height: 844 }, hasTouch: true, deviceScaleFactor: 2 } },
+    { name: 'phone', use: { viewport: { width: 390, height: 844 }, hasTouch: true } },
   ],
 });

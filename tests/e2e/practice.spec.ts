@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, expectNoSidewaysScroll, Household, live, test } from './bench';
+import { expect, expectAccessible, expectNoSidewaysScroll, frames, Household, live, test } from './bench';
 
 /** What the sentence asks for, bar; null where it names none. */
 const asked = (sentence: string) => {
@@ -23,7 +23,7 @@ const seen = (page: Page) =>
 async function playByMouse(page: Page, careful: boolean) {
   const pad = page.getByRole('slider', { name: 'Virtual lever' });
   await expect(pad).toBeVisible();
-  await page.waitForTimeout(1100); // the scale settles under the cup; nothing can be done before
+  await frames(page, 60); // the scale settles under the cup; nothing can be done before
   const box = (await pad.boundingBox())!;
   let at = 0.2;
   await page.mouse.move(box.x + 60, box.y + box.height * at);
@@ -36,7 +36,7 @@ async function playByMouse(page: Page, careful: boolean) {
     if (Number.isFinite(bar) && careful) at += (target - bar) * 0.012; // a clumsy hand stays where it is
     at = Math.min(0.95, Math.max(0.08, at));
     await page.mouse.move(box.x + 60, box.y + box.height * at);
-    await page.waitForTimeout(40);
+    await frames(page, 2);
   }
   await page.mouse.up();
   await expect(better).toBeVisible();
@@ -57,7 +57,7 @@ test('a lesson is played, and played better', async ({ page }, info) => {
   test.setTimeout(300_000); // lessons take the time they take
   const home = new Household();
   try {
-    await home.open(1);
+    await home.open(2);
     const shots = async () => (await (await page.request.get(`${home.url}/api/shots?size=1`)).json()).total as number;
     const before = await shots();
     await page.goto(`${home.url}/practice`);
@@ -83,7 +83,7 @@ test('a lesson is played, and played better', async ({ page }, info) => {
     await page.getByRole('button', { name: /^Begin/ }).focus();
     await page.keyboard.press('Enter');
     await expect(page.getByRole('slider', { name: 'Virtual lever' })).toBeVisible();
-    await page.waitForTimeout(1100);
+    await frames(page, 60);
     for (let i = 0; i < 1200; i++) {
       const { sentence, bar, kind, over } = await seen(page);
       if (kind === 'Stop' || over) break;
@@ -91,9 +91,9 @@ test('a lesson is played, and played better', async ({ page }, info) => {
       const key = bar < target - 0.2 ? 'ArrowDown' : bar > target + 0.2 ? 'ArrowUp' : null;
       if (key) {
         await page.keyboard.down(key);
-        await page.waitForTimeout(70);
+        await frames(page, 4);
         await page.keyboard.up(key);
-      } else await page.waitForTimeout(50);
+      } else await frames(page, 3);
     }
     await page.keyboard.press('s');
     await expect(page.getByTestId('better')).toBeVisible();
@@ -130,10 +130,10 @@ async function pumpByThumb(page: Page, box: { x: number; y: number; height: numb
   await touch('touchStart', 0.05);
   for (let i = 0; i < 16; i++) {
     for (const share of [0.3, 0.6, 0.95]) await touch('touchMove', share);
-    await page.waitForTimeout(250);
+    await frames(page, 15);
     most = Math.max(most, await live(page, 'pressure'));
     for (const share of [0.6, 0.3, 0.05]) await touch('touchMove', share);
-    await page.waitForTimeout(250);
+    await frames(page, 15);
   }
   await touch('touchEnd');
   // the page stays where it is under the finger
@@ -165,10 +165,10 @@ async function pump(page: Page, home: Household, phone: boolean) {
   let most = 0;
   for (let i = 0; i < 16; i++) {
     await page.mouse.move(box.x + 60, box.y + box.height - 8, { steps: 6 });
-    await page.waitForTimeout(300);
+    await frames(page, 18);
     most = Math.max(most, await live(page, 'pressure'));
     await page.mouse.move(box.x + 60, box.y + 8, { steps: 6 });
-    await page.waitForTimeout(300);
+    await frames(page, 18);
   }
   await page.mouse.up();
   expect(most).toBeGreaterThan(0.2);

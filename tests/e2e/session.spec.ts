@@ -26,7 +26,8 @@ async function leave(page: Page) {
 }
 
 /** A morning at the small boiler lever: five cups, ticked late, read, cooled, finished. */
-test('a whole morning at the dipper', async ({ page }) => {
+test('a whole morning at the dipper', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'the same steps; what Warm looks like on a phone is looked at by itself');
   await choose(page, 'Window dipper');
   await page.getByRole('textbox', { name: 'Drinks' }).fill('5');
   await page.getByLabel('Drink 1 for').fill('Ilva');
@@ -88,9 +89,7 @@ test('a whole morning at the dipper', async ({ page }) => {
   await page.keyboard.press('r');
   await page.keyboard.type('400');
   await page.keyboard.press('Enter');
-  await expect(
-    page.getByText('Group reading is 400 degC').or(page.getByText(/Group reading is 400 .*; it must lie between -10/)),
-  ).toBeVisible();
+  await expect(page.getByText(/Group temperature is 400 .*; it must lie between -10/)).toBeVisible();
   await page.getByLabel(/^Reads/).fill('88');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('list', { name: 'Readings' }).getByText('strip on the group 88.0')).toBeVisible();
@@ -135,6 +134,7 @@ test('a time that is too soon says what would help, and the strip shows the sess
   await expect(page.getByText(/after the time you asked for/)).toBeVisible();
   await expect(page.getByText(/Serve \d+ min later/)).toBeVisible();
   await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(title(page)).toBeVisible();
   await page.goto('/ledger');
   if (info.project.name === 'phone') await expect(page.getByText(/^Group 18 .*next: fill the boiler/)).toBeVisible();
   else {

@@ -1,7 +1,7 @@
 import { lazy, Suspense, type ComponentType } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Waiting } from './shared/ui/elements';
-import { NotThere } from './shell/NotThere';
+import { Broken, NotThere } from './shell/NotThere';
 import { Shell } from './shell/Shell';
 
 /** The pages of the daily job, which are fetched before the first of them is drawn. */
@@ -38,27 +38,33 @@ const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{ele
 const router = createBrowserRouter([
   {
     element: <Shell />,
-    errorElement: <NotThere />,
+    errorElement: <Broken />,
     children: [
-      { index: true, element: <Navigate to={`/${first}`} replace /> },
-      { path: 'warm', element: page(<WarmPage />) },
-      { path: 'prepare', element: page(<PreparePage />) },
-      { path: 'pull', element: page(<PullPage />) },
-      { path: 'taste', element: page(<TastePage />) },
-      { path: 'taste/:id', element: page(<TastePage />) },
-      { path: 'ledger', element: page(<LedgerPage />) },
-      { path: 'ledger/compare', element: page(<ComparePage />) },
-      { path: 'ledger/import', element: page(<ImportPage />) },
-      { path: 'shelf', element: page(<ShelfPage />) },
-      { path: 'machines', element: page(<MachinesPage />) },
-      { path: 'machines/new', element: page(<NewMachinePage />) },
-      { path: 'machines/:id', element: page(<MachinePage />) },
-      { path: 'plans', element: page(<PlansPage />) },
-      { path: 'plans/:key', element: page(<PlanPage />) },
-      { path: 'practice', element: page(<PracticePage />) },
-      { path: 'practice/:lesson', element: page(<LessonPage />) },
-      { path: 'settings', element: page(<SettingsPage />) },
-      { path: '*', element: <NotThere /> },
+      {
+        // a page that breaks leaves the frame round it, and the pull that it shows, as they are
+        errorElement: <Broken />,
+        children: [
+          { index: true, element: <Navigate to={`/${first}`} replace /> },
+          { path: 'warm', element: page(<WarmPage />) },
+          { path: 'prepare', element: page(<PreparePage />) },
+          { path: 'pull', element: page(<PullPage />) },
+          { path: 'taste', element: page(<TastePage />) },
+          { path: 'taste/:id', element: page(<TastePage />) },
+          { path: 'ledger', element: page(<LedgerPage />) },
+          { path: 'ledger/compare', element: page(<ComparePage />) },
+          { path: 'ledger/import', element: page(<ImportPage />) },
+          { path: 'shelf', element: page(<ShelfPage />) },
+          { path: 'machines', element: page(<MachinesPage />) },
+          { path: 'machines/new', element: page(<NewMachinePage />) },
+          { path: 'machines/:id', element: page(<MachinePage />) },
+          { path: 'plans', element: page(<PlansPage />) },
+          { path: 'plans/:key', element: page(<PlanPage />) },
+          { path: 'practice', element: page(<PracticePage />) },
+          { path: 'practice/:lesson', element: page(<LessonPage />) },
+          { path: 'settings', element: page(<SettingsPage />) },
+          { path: '*', element: <NotThere /> },
+        ],
+      },
     ],
   },
 ]);

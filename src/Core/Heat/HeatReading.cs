@@ -1,4 +1,5 @@
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Traces;
 using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Heat;
@@ -51,7 +52,7 @@ public sealed record HeatReading(HeatReadingKind Kind, double AtSeconds, double 
     public HeatReading Checked()
     {
         if (AtSeconds < 0) throw new DoesNotFitException("at", "The reading lies before the machine was switched on; it must be at or after it.");
-        if (Kind is HeatReadingKind.Strip or HeatReadingKind.Probe) HeatRanges.Reading.Check(Value);
+        if (Kind is HeatReadingKind.Strip or HeatReadingKind.Probe) ChannelRanges.Group.Check(Value);
         if (Kind == HeatReadingKind.BoilerGauge) HeatRanges.GaugeReading.Check(Value);
         return this;
     }

@@ -57,7 +57,7 @@ public static class KettlePreheat
     private const double BlankPressSeconds = 15.0;
     private const int UsualBlankPresses = 3;
     private static readonly FieldRange Held = new("heldSeconds", "Preheat time", 0, 3600, "s");
-    private static readonly FieldRange Fills = new("times", "Number of fills", 1, 10, "");
+    public static readonly FieldRange Fills = new("times", "Number of fills", 1, 10, "");
     public static readonly FieldRange Bloom = new("bloomSeconds", "Bloom", 0, 180, "s");
 
     /// <summary>The ways that suit a machine.</summary>

@@ -112,6 +112,9 @@ public sealed record HeatConstants
         HeatRanges.Steam.Check(SteamGramsPerS);
         HeatRanges.BandLow.Check(BandLowC);
         HeatRanges.BandHigh.Check(BandHighC);
+        HeatRanges.Spread.Check(SpreadK);
+        HeatRanges.FittedReadings.Check(FittedReadings);
+        HeatRanges.HeaterSteps.Check(HeaterStepsC.Count);
         foreach (var step in HeaterStepsC) HeatRanges.HeaterStep.Check(step);
         if (MinimumGrams >= FillGrams)
             throw new DoesNotFitException("minimumGrams", "The water that must cover the element has to be less than a full boiler.");
@@ -145,6 +148,8 @@ public static class HeatRanges
     public static readonly FieldRange HeaterStep = new("heaterStepsC", "Heater step", 40, 130, "degC");
     public static readonly FieldRange Ambient = new("ambientC", "Room temperature", -10, 45, "degC");
     public static readonly FieldRange Kettle = new("kettleC", "Kettle", 20, 101, "degC");
-    public static readonly FieldRange Reading = new("value", "Group reading", -10, 150, "degC");
+    public static readonly FieldRange HeaterSteps = new("heaterStepsC", "Number of heater steps", 0, 12, "");
+    public static readonly FieldRange Spread = new("spreadK", "Uncertainty", 0.1, 20, "K");
+    public static readonly FieldRange FittedReadings = new("fittedReadings", "Readings fitted to", 0, 1_000_000, "");
     public static readonly FieldRange GaugeReading = new("value", "Boiler gauge reading", 0, 3, "bar");
 }

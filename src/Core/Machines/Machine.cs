@@ -45,7 +45,25 @@ public sealed record LeverRatioPoint(double StrokeShare, double Ratio);
 /// <param name="Way">How it was measured, in words.</param>
 /// <param name="Readings">From how many readings.</param>
 /// <param name="On">When.</param>
-public sealed record MeasuredNumber(string Field, double Value, double? PlusMinus, string Way, int Readings, DateOnly On);
+public sealed record MeasuredNumber(string Field, double Value, double? PlusMinus, string Way, int Readings, DateOnly On)
+{
+    private const int LongestWord = 80;
+    private static readonly FieldRange AnyNumber = new("measured", "Measured number", -1e6, 1e6, "");
+    private static readonly FieldRange Count = new("measured", "Number of readings", 0, 10_000, "");
+
+    /// <summary>The number with its parts checked.</summary>
+    /// <exception cref="FieldRangeException">A number is out of range.</exception>
+    /// <exception cref="DoesNotFitException">A word is too long.</exception>
+    public MeasuredNumber Checked()
+    {
+        AnyNumber.Check(Value);
+        if (PlusMinus is { } half) AnyNumber.Check(half);
+        Count.Check(Readings);
+        if (Field.Length > LongestWord || Way.Length > LongestWord)
+            throw new DoesNotFitException("measured", $"Field and way of a measured number have at most {LongestWord} characters.");
+        return this;
+    }
+}
 
 /// <summary>One machine: a family plus its own numbers.</summary>
 public sealed record Machine
@@ -153,13 +171,25 @@ public sealed record Machine
         MachineRanges.TrappedAir.Check(TrappedAirMl);
         MachineRanges.SealLeak.Check(SealLeakPerSecond);
         MachineRanges.Restrictor.Check(RestrictorBarS2PerMl2);
+        MachineRanges.Strokes.Check(StrokesAShot);
+        MachineRanges.RatioPoints.Check(LeverRatioTable.Count);
+        var share = -1.0;
         foreach (var point in LeverRatioTable)
         {
             MachineRanges.StrokeShare.Check(point.StrokeShare);
             MachineRanges.LeverRatio.Check(point.Ratio);
+            if (point.StrokeShare <= share) throw new DoesNotFitException("leverRatioTable", "The points of the lever's ratio must go from the top of the stroke to its end, each below the one before.");
+            share = point.StrokeShare;
         }
 
+        MachineRanges.ReadsCount.Check(Reads.Count);
+        MachineRanges.MeasuredCount.Check(Measured.Count);
+        foreach (var number in Measured) number.Checked();
         Heat?.Checked();
+        if (PressureBy == PressureBy.Spring && (SpringTopBar is null || SpringEndBar is null))
+            throw new DoesNotFitException("springTopBar", "A spring machine needs the pressures of its spring, at the top (3 to 14 bar) and at the end (1 to 12 bar).");
+        if (Family is MachineFamily.BoilerDirect or MachineFamily.BoilerSpring && BoilerGaugeBar is null)
+            throw new DoesNotFitException("boilerGaugeBar", "A boiler machine needs its boiler pressure, 0.2 to 2 bar.");
         if (TrappedAirMl >= ChamberMl)
             throw new DoesNotFitException("trappedAirMl", $"Air under the piston has to be less than the {ChamberMl:0} ml of the chamber.");
         if (SpringTopBar < SpringEndBar)
@@ -187,5 +217,9 @@ public static class MachineRanges
     public static readonly FieldRange SealLeak = new("sealLeakPerSecond", "Seal leak", 0, 0.5, "1/s");
     public static readonly FieldRange Restrictor = new("restrictorBarS2PerMl2", "Hole of the restricting basket", 0, 50, "bar s2/ml2");
     public static readonly FieldRange StrokeShare = new("strokeShare", "Share of the stroke", 0, 1, "");
+    public static readonly FieldRange Strokes = new("strokesAShot", "Strokes a shot", 1, 100, "");
+    public static readonly FieldRange RatioPoints = new("leverRatioTable", "Points of the lever's ratio", 0, 50, "");
+    public static readonly FieldRange ReadsCount = new("reads", "Things that can be read", 0, 12, "");
+    public static readonly FieldRange MeasuredCount = new("measured", "Measured numbers", 0, 60, "");
     public static readonly FieldRange SpringEnd = new("springEndBar", "Spring pressure at the end", 1, 12, "bar");
 }

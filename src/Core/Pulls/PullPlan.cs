@@ -92,6 +92,7 @@ public sealed record PullPlan(
     public static readonly FieldRange Lead = new("leadSeconds", "Seconds to reach the pressure", 0, 60, "s");
     public static readonly FieldRange AtMost = new("atMostSeconds", "Longest a phase may last", 1, 180, "s");
     public static readonly FieldRange HeldFlow = new("flowGramsPerS", "Flow to hold", 0.2, 6, "g/s");
+    public static readonly FieldRange Unused = new("phases", "A number of a phase that its ending does not use", 0, 600, "");
     public static readonly FieldRange LandingTime = new("lands", "Time to the yield", 5, 240, "s");
     public static readonly FieldRange Scale = new("factor", "Factor on the pressures", 0.5, 1.5, "");
     private static readonly TimeBand UsualBand = new(31, 37, 44);
@@ -133,6 +134,7 @@ public sealed record PullPlan(
     {
         if (Phases.Count is 0 or > 20) throw new DoesNotFitException("phases", "A plan has between 1 and 20 phases.");
         Band.Check(BandBar);
+        if (Families is { Count: > 20 }) throw new DoesNotFitException("families", "A plan names at most 20 families.");
         if (Lands is { } lands)
         {
             LandingTime.Check(lands.Low);
@@ -149,6 +151,7 @@ public sealed record PullPlan(
             PlanPressure.Check(phase.ToBar);
             Lead.Check(phase.LeadSeconds);
             if (phase.Move == PhaseMove.HoldFlow) HeldFlow.Check(phase.FlowGramsPerS);
+            foreach (var number in new[] { phase.EndsAt, phase.AtMostSeconds, phase.FlowGramsPerS }) Unused.Check(number);
             switch (phase.Ending)
             {
                 case PhaseEnding.Seconds:

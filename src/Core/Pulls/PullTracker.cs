@@ -40,6 +40,8 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     private const double OverBar = 0.4;
     private const double OverGramsPerS = 0.15;
     private const double AssumedEverySeconds = 0.2;
+    private const int MostBeforeTheStart = 1000;
+    private static readonly string[] MomentNames = ["drops", "ease", "blonding", "stop"];
 
     private readonly LiveFlow _flow = new();
     private readonly Dictionary<Channel, (List<double> Seconds, List<double> Values)> _samples = [];
@@ -88,6 +90,13 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         }
 
         if (!_samples.TryGetValue(channel, out var kept)) _samples[channel] = kept = ([], []);
+        // a pull may stand ready for hours: what was told long before it is no part of it
+        if (_startedAt is null && kept.Seconds.Count >= MostBeforeTheStart)
+        {
+            kept.Seconds.RemoveRange(0, MostBeforeTheStart / 2);
+            kept.Values.RemoveRange(0, MostBeforeTheStart / 2);
+        }
+
         kept.Seconds.Add(seconds);
         kept.Values.Add(value);
         WatchForTheEnd(seconds);
@@ -162,6 +171,9 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         _clock = Math.Max(_clock, seconds);
         if (_startedAt is null) Start(seconds);
     }
+
+    /// <summary>Whether a word names a moment of a pull.</summary>
+    public static bool IsMoment(string word) => MomentNames.Contains(word);
 
     /// <summary>Marks a moment now: <c>drops</c>, <c>ease</c> or <c>blonding</c>.</summary>
     /// <exception cref="DoesNotFitException">Unknown moment, or the pull has not begun.</exception>

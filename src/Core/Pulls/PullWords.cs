@@ -38,13 +38,16 @@ public static class PullWords
             MachineFamily.PortableLever or MachineFamily.HeatedGroup =>
             [
                 new("Fill to the brim, or draw the water under the piston slowly: no air is left under it.", false),
-                new("Pour slowly with the hand off the stream; it scalds.", true),
+                new("Pour slowly with the hand off the stream; it scalds, and the metal stays hot.", true),
             ],
             MachineFamily.TwinArmBasket => [new("The water is on the screen in the basket; press both arms evenly on a table that does not give.", true)],
             MachineFamily.TwinArmChamber => [new("Raise both arms to let the water through, then press them evenly on a table that does not give.", true)],
             MachineFamily.SteppedLever => [new("The plunger is freed and at its top; the reservoir is filled to its line.", false)],
             _ => [new("The chamber is closed hand-tight and filled; let the pressure off before it is opened again.", true)],
         });
+        if (machine.PressureBy == PressureBy.Arm)
+            list.Add(new("Stop if one arm cannot move the lever, and grind coarser: forced, forks and frames bend and break, and the machine can tip.", true));
+        if (machine.HasBoiler) list.Add(new("Group and boiler stay hot long after switching off: hold only the insulated parts. The machine's manual comes first.", true));
         list.Add(new("The cup stands under it.", false));
         return list;
     }

@@ -12,6 +12,8 @@ public sealed record Drink(string For, double MilkGrams);
 /// <summary>What a session is to give, and how the bench works.</summary>
 public sealed record SessionWants
 {
+    private const int LongestName = 40;
+
     /// <summary>The drinks in the order they are wanted, 1 to 12.</summary>
     public required IReadOnlyList<Drink> Drinks { get; init; }
 
@@ -64,7 +66,13 @@ public sealed record SessionWants
     public SessionWants Checked()
     {
         SessionRanges.Drinks.Check(Drinks.Count);
-        foreach (var drink in Drinks) SessionRanges.Milk.Check(drink.MilkGrams);
+        foreach (var drink in Drinks)
+        {
+            SessionRanges.Milk.Check(drink.MilkGrams);
+            if (drink.For.Length > LongestName || drink.For.Any(char.IsControl))
+                throw new DoesNotFitException("drinks", $"The name of whom a drink is for has at most {LongestName} characters on one line.");
+        }
+
         CupVolumes.Dose.Check(DoseGrams);
         CupVolumes.Yield.Check(YieldGrams);
         SessionRanges.CupsAPull.Check(CupsAPull);
@@ -72,6 +80,8 @@ public sealed record SessionWants
         SessionRanges.Grind.Check(GrindSeconds);
         SessionRanges.Kettle.Check(KettleGrams);
         KettlePreheat.Bloom.Check(BloomSeconds);
+        if (PreheatTimes is { } times) KettlePreheat.Fills.Check(times);
+        if (HeaterStepC is { } step) HeatRanges.HeaterStep.Check(step);
         return this;
     }
 }

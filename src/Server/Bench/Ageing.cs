@@ -26,14 +26,14 @@ public static class Ageing
 {
     public static void MapShelf(this IEndpointRouteBuilder api) => api.MapGet("/bench/learned", OfShelfAsync);
 
-    private static async Task<ShelfLearned> OfShelfAsync(RuddyContext db, TimeProvider time)
+    private static async Task<ShelfLearned> OfShelfAsync(RuddyContext db, TimeProvider time, CancellationToken cancel)
     {
         var bags = new List<BagAgeing>();
         var baskets = new List<BasketLearned>();
-        var open = await db.Bags.AsNoTracking().Where(b => !b.Finished && b.DeletedAt == null).ToListAsync();
-        foreach (var grinder in await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync())
+        var open = await db.Bags.AsNoTracking().Where(b => !b.Finished && b.DeletedAt == null).ToListAsync(cancel);
+        foreach (var grinder in await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync(cancel))
         {
-            var known = await ShotBelief.KnownAsync(grinder.Id, db);
+            var known = await ShotBelief.KnownAsync(grinder.Id, db, cancel);
             if (known.Count == 0) continue;
             var advice = GrindAdvice.Learn(new(grinder.Step, grinder.FinerIsLower), known);
             foreach (var bag in open)

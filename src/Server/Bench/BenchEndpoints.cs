@@ -16,7 +16,11 @@ namespace RuddySpring.Server.Bench;
 public sealed record BenchView(
     IReadOnlyList<BrewerView> Brewers, IReadOnlyList<MachineView> Machines, IReadOnlyList<GrinderView> Grinders,
     IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families, RestWindow Rest, IReadOnlyList<NamedRest> RestSchools,
-    IReadOnlyList<BasketView> Baskets, IReadOnlyList<PutAwayView> PutAway);
+    IReadOnlyList<BasketView> Baskets, IReadOnlyList<PutAwayView> PutAway, int HouseholdVersion,
+    IReadOnlyList<PlanVersion> PlanVersions);
+
+/// <summary>The version of a plan of the household's own, to send with a change of it.</summary>
+public sealed record PlanVersion(int Id, int Version);
 
 /// <summary>What can be put away.</summary>
 public enum BenchKind
@@ -30,20 +34,22 @@ public enum BenchKind
 /// <summary>Something that was put away and can be taken back.</summary>
 public sealed record PutAwayView(BenchKind Kind, int Id, string Name);
 
-public sealed record BasketView(int Id, string Name, Basket Spec);
+public sealed record BasketView(int Id, int Version, string Name, Basket Spec);
 
 public sealed record BasketChange(string Name, Basket Spec);
 
-public sealed record BrewerView(int Id, string Name);
+public sealed record BrewerView(int Id, int Version, string Name);
 
 /// <summary>A machine with the plans that suit it, and the sheet to start from on it: last time's.</summary>
-public sealed record MachineView(int Id, string Name, Machine Spec, string PressureBy, IReadOnlyList<string> PlanKeys, Sheet Start);
+/// <param name="Problem">What is wrong with its stored numbers; null where they are sound.</param>
+public sealed record MachineView(
+    int Id, int Version, string Name, Machine Spec, string? Problem, string PressureBy, IReadOnlyList<string> PlanKeys, Sheet Start);
 
 public sealed record GrinderView(
-    int Id, string Name, string ScaleUnit, double Step, bool FinerIsLower, double? ZeroPoint, double RetentionGrams, double PurgeGrams);
+    int Id, int Version, string Name, string ScaleUnit, double Step, bool FinerIsLower, double? ZeroPoint, double RetentionGrams, double PurgeGrams);
 
 public sealed record BagView(
-    int Id, string Name, string Roaster, DateOnly RoastedOn, string RoastLevel, bool Finished, string Process, DateOnly? OpenedOn, DateOnly? FrozenOn,
+    int Id, int Version, string Name, string Roaster, DateOnly RoastedOn, string RoastLevel, bool Finished, string Process, DateOnly? OpenedOn, DateOnly? FrozenOn,
     DateOnly? ThawedOn, double? GramsLeft, int DaysFromRoast, RestState Rest, bool Frozen, string Meaning);
 
 /// <summary>A family to start a new machine from.</summary>
@@ -70,58 +76,70 @@ public static class BenchEndpoints
 
     public static void MapBench(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/bench", async (RuddyContext db, TimeProvider time) => await View(db, time));
-        api.MapPost("/bench/brewers", async (NewBrewer change, RuddyContext db, TimeProvider time) =>
-            await Add(db, time, new Brewer { Name = Texts.Required(change.Name, "name", "Name") }));
-        api.MapPost("/bench/machines", async (MachineChange change, RuddyContext db, TimeProvider time) =>
-            await Add(db, time, Apply(new BenchMachine(), change)));
-        api.MapPut("/bench/machines/{id:int}", async (int id, MachineChange change, RuddyContext db, TimeProvider time) =>
+        api.MapGet("/bench", async (RuddyContext db, TimeProvider time, CancellationToken cancel) => await View(db, time, cancel));
+        MapThing<Brewer, NewBrewer>(api, "brewers", "The person", r => new(r.Name), (row, change, _) => row.Name = Texts.Required(change.Name, "name", "Name"));
+        MapThing<BenchMachine, MachineChange>(api, "machines", "The machine", r => new(r.Name, r.Spec), (row, change, _) =>
         {
-            Apply(await Found(db.Machines, id, "machine"), change);
-            return await SaveAsync(db, time);
+            row.Name = Texts.Required(change.Name, "name", "Name");
+            row.Spec = change.Spec.Checked();
         });
-        api.MapPost("/bench/grinders", async (GrinderChange change, RuddyContext db, TimeProvider time) =>
-            await Add(db, time, Apply(new Grinder(), change)));
-        api.MapPut("/bench/grinders/{id:int}", async (int id, GrinderChange change, RuddyContext db, TimeProvider time) =>
+        MapThing<Grinder, GrinderChange>(
+            api, "grinders", "The grinder", r => new(r.Name, r.ScaleUnit, r.Step, r.FinerIsLower, r.ZeroPoint, r.RetentionGrams, r.PurgeGrams), (row, change, _) => Apply(row, change));
+        MapThing<BenchBasket, BasketChange>(api, "baskets", "The basket", r => new(r.Name, r.Spec), (row, change, _) =>
         {
-            Apply(await Found(db.Grinders, id, "grinder"), change);
-            return await SaveAsync(db, time);
+            row.Name = Texts.Required(change.Name, "name", "Name");
+            row.Spec = change.Spec.Checked();
         });
-        api.MapPost("/bench/baskets", async (BasketChange change, RuddyContext db, TimeProvider time) =>
-            await Add(db, time, Apply(new BenchBasket(), change)));
-        api.MapPut("/bench/baskets/{id:int}", async (int id, BasketChange change, RuddyContext db, TimeProvider time) =>
-        {
-            Apply(await Found(db.Baskets, id, "basket"), change);
-            return await SaveAsync(db, time);
-        });
+        MapThing<Bag, BagChange>(
+            api, "bags", "The bag",
+            r => new(r.Name, r.Roaster, r.RoastedOn, r.RoastLevel, r.Finished, r.Process, r.OpenedOn, r.FrozenOn, r.ThawedOn, r.GramsLeft), Apply);
         // put away, not thrown away: its shots keep it, and it can be taken back
         foreach (var kind in Enum.GetValues<BenchKind>())
         {
             var path = $"/bench/{kind.ToString().ToLowerInvariant()}/{{id:int}}";
-            api.MapDelete(path, async (int id, RuddyContext db, TimeProvider time) =>
+            api.MapDelete(path, async (int id, RuddyContext db, TimeProvider time, CancellationToken cancel) =>
             {
-                (await Found(kind, id, db)).DeletedAt = time.GetUtcNow().UtcDateTime;
-                return await SaveAsync(db, time);
+                (await Found(kind, id, db, cancel)).DeletedAt = time.GetUtcNow().UtcDateTime;
+                return await SaveAsync(db, time, cancel);
             });
-            api.MapPost($"{path}/restore", async (int id, RuddyContext db, TimeProvider time) =>
+            api.MapPost($"{path}/restore", async (int id, RuddyContext db, TimeProvider time, CancellationToken cancel) =>
             {
-                (await Found(kind, id, db)).DeletedAt = null;
-                return await SaveAsync(db, time);
+                (await Found(kind, id, db, cancel)).DeletedAt = null;
+                return await SaveAsync(db, time, cancel);
             });
         }
 
-        api.MapPut("/bench/rest", async (RestWindow rest, RuddyContext db, TimeProvider time) =>
+        api.MapPut("/bench/rest", async (RestWindow rest, int version, RuddyContext db, TimeProvider time, CancellationToken cancel) =>
         {
-            (await db.Households.SingleAsync()).Rest = rest.Checked();
-            return await SaveAsync(db, time);
+            var household = await db.Households.SingleAsync(cancel);
+            ChangedMeanwhileException.ThrowIfOlder(household, version, "The household");
+            household.Rest = rest.Checked();
+            return await SaveAsync(db, time, cancel);
         });
-        api.MapPost("/bench/bags", async (BagChange change, RuddyContext db, TimeProvider time) =>
-            await Add(db, time, Apply(new Bag(), change, time)));
-        api.MapPut("/bench/bags/{id:int}", async (int id, BagChange change, RuddyContext db, TimeProvider time) =>
+    }
+
+    /// <summary>One kind of thing: added whole, changed by what changes of it, with the version that was changed.</summary>
+    private static void MapThing<TRow, TChange>(
+        IEndpointRouteBuilder api, string path, string what, Func<TRow, TChange> asChange, Action<TRow, TChange, TimeProvider> apply)
+        where TRow : class, IVersioned, new()
+        where TChange : class
+    {
+#pragma warning disable RDG011 // these few are made at the start
+        api.MapPost($"/bench/{path}", async (TChange change, RuddyContext db, TimeProvider time, CancellationToken cancel) =>
         {
-            Apply(await Found(db.Bags, id, "bag"), change, time);
-            return await SaveAsync(db, time);
+            var row = new TRow();
+            apply(row, change, time);
+            db.Add(row);
+            return await SaveAsync(db, time, cancel);
         });
+        api.MapPatch($"/bench/{path}/{{id:int}}", async (int id, Patch<TChange> change, int version, RuddyContext db, TimeProvider time, CancellationToken cancel) =>
+        {
+            var row = await Found(db.Set<TRow>(), id, what, cancel);
+            ChangedMeanwhileException.ThrowIfOlder(row, version, what);
+            apply(row, change.Onto(asChange(row)), time);
+            return await SaveAsync(db, time, cancel);
+        }).Accepts<TChange>("application/json");
+#pragma warning restore RDG011
     }
 
     /// <summary>Whole days of rest to today at the bench; days in the freezer do not count.</summary>
@@ -129,27 +147,34 @@ public static class BenchEndpoints
 
     private static DateOnly Today(TimeProvider time) => DateOnly.FromDateTime(time.GetLocalNow().DateTime);
 
-    private static async Task<BenchView> View(RuddyContext db, TimeProvider time)
+    private static async Task<BenchView> View(RuddyContext db, TimeProvider time, CancellationToken cancel)
     {
-        var rest = (await db.Households.AsNoTracking().SingleAsync()).Rest;
-        var plans = await PlanLibrary.AllAsync(db);
+        var household = await db.Households.AsNoTracking().SingleAsync(cancel);
+        var rest = household.Rest;
+        var plans = await PlanLibrary.AllAsync(db, cancel);
         var machines = new List<MachineView>();
-        foreach (var m in await db.Machines.AsNoTracking().Where(m => m.DeletedAt == null).ToListAsync())
-            machines.Add(new(m.Id, m.Name, m.Spec, m.Spec.PressureBy.ToString(), PlanLibrary.KeysFor(m.Spec, plans), await PrepareEndpoints.StartAsync(db, m)));
+        foreach (var m in await db.Machines.AsNoTracking().Where(m => m.DeletedAt == null).ToListAsync(cancel))
+        {
+            machines.Add(new(
+                m.Id, m.Version, m.Name, m.Spec, Machines.MachineEndpoints.Problem(m), m.Spec.PressureBy.ToString(), PlanLibrary.KeysFor(m.Spec, plans),
+                await PrepareEndpoints.StartAsync(db, m, cancel)));
+        }
+
         return new(
-        [.. (await db.Brewers.AsNoTracking().ToListAsync()).Select(b => new BrewerView(b.Id, b.Name))],
+        [.. (await db.Brewers.AsNoTracking().ToListAsync(cancel)).Select(b => new BrewerView(b.Id, b.Version, b.Name))],
         machines,
-        [.. (await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync()).Select(g => new GrinderView(
-            g.Id, g.Name, g.ScaleUnit, g.Step, g.FinerIsLower, g.ZeroPoint, g.RetentionGrams, g.PurgeGrams))],
-        [.. (await db.Bags.AsNoTracking().Where(b => b.DeletedAt == null).ToListAsync()).OrderBy(b => b.Finished).ThenByDescending(b => b.RoastedOn).Select(b => View(b, rest, time))],
+        [.. (await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync(cancel)).Select(g => new GrinderView(
+            g.Id, g.Version, g.Name, g.ScaleUnit, g.Step, g.FinerIsLower, g.ZeroPoint, g.RetentionGrams, g.PurgeGrams))],
+        [.. (await db.Bags.AsNoTracking().Where(b => b.DeletedAt == null).ToListAsync(cancel)).OrderBy(b => b.Finished).ThenByDescending(b => b.RoastedOn).Select(b => View(b, rest, time))],
         plans,
         [.. Enum.GetValues<MachineFamily>().Select(f =>
         {
             var (machine, dose, yield) = FamilyDefaults.Of(f);
             return new FamilyView(f, machine, dose, yield);
         })], rest, RestWindow.Schools,
-        [.. (await db.Baskets.AsNoTracking().Where(b => b.DeletedAt == null).OrderBy(b => b.Id).ToListAsync()).Select(b => new BasketView(b.Id, b.Name, b.Spec))],
-        await PutAwayAsync(db));
+        [.. (await db.Baskets.AsNoTracking().Where(b => b.DeletedAt == null).OrderBy(b => b.Id).ToListAsync(cancel)).Select(b => new BasketView(b.Id, b.Version, b.Name, b.Spec))],
+        await PutAwayAsync(db, cancel), household.Version,
+        await db.Plans.Where(p => p.DeletedAt == null).Select(p => new PlanVersion(p.Id, p.Version)).ToListAsync(cancel));
     }
 
     private static BagView View(Bag bag, RestWindow rest, TimeProvider time)
@@ -157,18 +182,11 @@ public static class BenchEndpoints
         var days = DaysFromRoast(bag, time);
         var frozen = bag.Dates.Frozen(Today(time));
         return new(
-            bag.Id, bag.Name, bag.Roaster, bag.RoastedOn, bag.RoastLevel, bag.Finished, bag.Process, bag.OpenedOn, bag.FrozenOn, bag.ThawedOn, bag.GramsLeft,
+            bag.Id, bag.Version, bag.Name, bag.Roaster, bag.RoastedOn, bag.RoastLevel, bag.Finished, bag.Process, bag.OpenedOn, bag.FrozenOn, bag.ThawedOn, bag.GramsLeft,
             days, rest.State(days), frozen, frozen ? $"Frozen; its clock stands at {rest.Meaning(days)}" : rest.Meaning(days));
     }
 
-    private static BenchMachine Apply(BenchMachine row, MachineChange change)
-    {
-        row.Name = Texts.Required(change.Name, "name", "Name");
-        row.Spec = change.Spec.Checked();
-        return row;
-    }
-
-    private static Grinder Apply(Grinder row, GrinderChange change)
+    private static void Apply(Grinder row, GrinderChange change)
     {
         row.Name = Texts.Required(change.Name, "name", "Name");
         row.ScaleUnit = Texts.Required(change.ScaleUnit, "scaleUnit", "Name of a step", 20);
@@ -177,17 +195,9 @@ public static class BenchEndpoints
         row.ZeroPoint = change.ZeroPoint is { } zero ? Zero.Check(zero) : null;
         row.RetentionGrams = Retention.Check(change.RetentionGrams);
         row.PurgeGrams = Purge.Check(change.PurgeGrams);
-        return row;
     }
 
-    private static BenchBasket Apply(BenchBasket row, BasketChange change)
-    {
-        row.Name = Texts.Required(change.Name, "name", "Name");
-        row.Spec = change.Spec.Checked();
-        return row;
-    }
-
-    private static Bag Apply(Bag row, BagChange change, TimeProvider time)
+    private static void Apply(Bag row, BagChange change, TimeProvider time)
     {
         row.Name = Texts.Required(change.Name, "name", "Coffee");
         row.Roaster = Texts.Optional(change.Roaster, "roaster", "Roaster");
@@ -202,26 +212,25 @@ public static class BenchEndpoints
         row.Process = Texts.Optional(change.Process, "process", "Process", 40);
         row.GramsLeft = change.GramsLeft is { } left ? Left.Check(left) : null;
         row.Finished = change.Finished;
-        return row;
     }
 
-    private static async Task<T> Found<T>(DbSet<T> set, int id, string what)
-        where T : class => await set.FindAsync(id) ?? throw new NotThereException($"There is no {what} with number {id}.");
+    private static async Task<T> Found<T>(DbSet<T> set, int id, string what, CancellationToken cancel)
+        where T : class => await set.FindAsync([id], cancel) ?? throw new NotThereException($"{what} with number {id} is not there.");
 
-    private static async Task<IOnTheBench> Found(BenchKind kind, int id, RuddyContext db) => kind switch
+    private static async Task<IOnTheBench> Found(BenchKind kind, int id, RuddyContext db, CancellationToken cancel) => kind switch
     {
-        BenchKind.Machines => await Found(db.Machines, id, "machine"),
-        BenchKind.Grinders => await Found(db.Grinders, id, "grinder"),
-        BenchKind.Baskets => await Found(db.Baskets, id, "basket"),
-        _ => await Found(db.Bags, id, "bag"),
+        BenchKind.Machines => await Found(db.Machines, id, "The machine", cancel),
+        BenchKind.Grinders => await Found(db.Grinders, id, "The grinder", cancel),
+        BenchKind.Baskets => await Found(db.Baskets, id, "The basket", cancel),
+        _ => await Found(db.Bags, id, "The bag", cancel),
     };
 
-    private static async Task<IReadOnlyList<PutAwayView>> PutAwayAsync(RuddyContext db)
+    private static async Task<IReadOnlyList<PutAwayView>> PutAwayAsync(RuddyContext db, CancellationToken cancel)
     {
         var away = new List<(DateTime At, PutAwayView View)>();
         async Task From<T>(BenchKind kind, IQueryable<T> rows)
             where T : class, IOnTheBench =>
-            away.AddRange((await rows.AsNoTracking().Where(r => r.DeletedAt != null).ToListAsync()).Select(r => (r.DeletedAt!.Value, new PutAwayView(kind, r.Id, r.Name))));
+            away.AddRange((await rows.AsNoTracking().Where(r => r.DeletedAt != null).ToListAsync(cancel)).Select(r => (r.DeletedAt!.Value, new PutAwayView(kind, r.Id, r.Name))));
         await From(BenchKind.Machines, db.Machines);
         await From(BenchKind.Grinders, db.Grinders);
         await From(BenchKind.Baskets, db.Baskets);
@@ -229,16 +238,9 @@ public static class BenchEndpoints
         return [.. away.OrderByDescending(a => a.At).Select(a => a.View)];
     }
 
-    private static Task<BenchView> Add<T>(RuddyContext db, TimeProvider time, T row)
-        where T : class
+    private static async Task<BenchView> SaveAsync(RuddyContext db, TimeProvider time, CancellationToken cancel)
     {
-        db.Add(row);
-        return SaveAsync(db, time);
-    }
-
-    private static async Task<BenchView> SaveAsync(RuddyContext db, TimeProvider time)
-    {
-        await db.SaveChangesAsync();
-        return await View(db, time);
+        await db.SaveChangesAsync(cancel);
+        return await View(db, time, cancel);
     }
 }

@@ -9,6 +9,7 @@ namespace RuddySpring.Server.Exchange;
 /// <param name="HasHeader">Whether the first line names the columns.</param>
 public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeader)
 {
+    private const int LongestLine = 20_000;
     private static readonly char[] Separators = [';', '\t', ',', '|'];
 
     /// <summary>Text of a file: by its byte-order mark, else UTF-8, else Latin-1.</summary>
@@ -43,6 +44,7 @@ public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeade
     {
         var lines = text.Split('\n').Select(l => l.TrimEnd('\r')).Where(l => l.Trim().Length > 0).Take(30).ToList();
         if (lines.Count < 2) throw new DoesNotFitException("file", "The file has fewer than two lines; a trace needs a row for each sample.");
+        if (lines.Exists(l => l.Length > LongestLine)) throw new DoesNotFitException("file", $"A line of the file has more than {LongestLine} characters; a row of a trace is shorter.");
         var best = Separators
             .Select(s => (Separator: s, Counts: lines.Select(l => Cells(l, s).Count).ToList()))
             .Where(c => c.Counts[0] > 1)

@@ -13,7 +13,7 @@ using RuddySpring.Store.Entities;
 namespace RuddySpring.Server.Exchange;
 
 /// <summary>A file to look at, with the columns as the reader set them; null columns ask for a guess.</summary>
-public sealed record ImportFile(string FileName, string ContentBase64, IReadOnlyList<ImportColumn>? Columns);
+public sealed record ImportFile(string FileName, byte[] ContentBase64, IReadOnlyList<ImportColumn>? Columns);
 
 /// <summary>What would be imported.</summary>
 /// <param name="Separator">Name of the separator found.</param>
@@ -34,6 +34,7 @@ public sealed record ImportRequest(
 public static class ExchangeEndpoints
 {
     private const double PreviewDoseGrams = 16.0;
+    private static readonly DateTime Earliest = new(1950, 1, 1, 0, 0, 0, DateTimeKind.Utc);
     private static readonly FieldRange WaterC = new("waterC", "Water at the puck", 20, 100, "degC");
 
     public static void MapExchange(this IEndpointRouteBuilder api)
@@ -43,9 +44,9 @@ public static class ExchangeEndpoints
         api.MapPost("/exchange/import", ImportAsync);
     }
 
-    private static async Task<FileContentHttpResult> ExportAsync(int id, RuddyContext db)
+    private static async Task<FileContentHttpResult> ExportAsync(int id, RuddyContext db, CancellationToken cancel)
     {
-        var shot = await db.Shots.AsNoTracking().Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null)
+        var shot = await db.Shots.AsNoTracking().Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
             ?? throw new NotThereException($"There is no shot {id}.");
         var text = TraceCsvWriter.Write(ShotViews.TraceOf(shot));
         return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(text), "text/csv; charset=utf-8", $"shot-{id}.csv");
@@ -69,10 +70,10 @@ public static class ExchangeEndpoints
             table.Dialect.Separator switch { ';' => "semicolon", '\t' => "tab", '|' => "bar", _ => "comma" }, table.Dialect.DecimalComma,
             table.Dialect.HasHeader, table.Rows.Count, columns,
             Enum.GetValues<ColumnRole>().ToDictionary(r => r.ToString(), TraceCsvReader.UnitsOf),
-            [.. table.Rows.Take(6)], reading.Errors, reading.Notes, curves, measures);
+            [.. table.Rows.Take(6).Select(row => row.Take(CsvTable.MostColumns).Select(RequestSentences.Short).ToList())], reading.Errors, reading.Notes, curves, measures);
     }
 
-    private static async Task<SavedShot> ImportAsync(ImportRequest request, RuddyContext db, TimeProvider time)
+    private static async Task<SavedShot> ImportAsync(ImportRequest request, RuddyContext db, TimeProvider time, CancellationToken cancel)
     {
         var (_, _, reading) = Read(request.File);
         if (reading.Trace is not { } trace) throw new DoesNotFitException("file", reading.Errors[0]);
@@ -80,8 +81,12 @@ public static class ExchangeEndpoints
         if (request.GrindSetting is { } setting) PrepareEndpoints.GrindSetting.Check(setting);
         if (request.WaterC is { } water) WaterC.Check(water);
         var pulledAt = request.PulledAt.ToUniversalTime();
-        if (pulledAt > time.GetUtcNow().UtcDateTime.AddDays(1))
-            throw new DoesNotFitException("pulledAt", "The shot's date lies in the future.");
+        if (pulledAt < Earliest || pulledAt > time.GetUtcNow().UtcDateTime.AddDays(1))
+            throw new DoesNotFitException("pulledAt", $"The shot's date is {pulledAt:yyyy-MM-dd}; it must lie between {Earliest:yyyy-MM-dd} and today.");
+        await NeedAsync(db.Machines, request.MachineId, "machineId", "machine", cancel);
+        await NeedAsync(db.Brewers, request.BrewerId, "brewerId", "person", cancel);
+        await NeedAsync(db.Bags, request.BagId, "bagId", "bag", cancel);
+        await NeedAsync(db.Grinders, request.GrinderId, "grinderId", "grinder", cancel);
         var shot = new Shot
         {
             PulledAt = pulledAt,
@@ -97,26 +102,21 @@ public static class ExchangeEndpoints
         };
         ShotRecording.SetTrace(shot, ShippedPlans.EarlyPeak with { Key = "unknown", Name = "not known", Why = "" }, trace, Moments.None);
         shot.YieldGrams = Math.Round(shot.Measures.CupGrams ?? 0.0, 1);
-        await ShotText.SetAsync(db, shot);
-        if (shot.Machine is null) throw new DoesNotFitException("machineId", "Choose the machine that the shot was pulled on.");
         db.Shots.Add(shot);
-        await db.SaveChangesAsync();
+        await db.SaveChangesAsync(cancel);
         return new(shot.Id);
+    }
+
+    private static async Task NeedAsync<T>(DbSet<T> rows, int? id, string field, string what, CancellationToken cancel)
+        where T : class
+    {
+        if (id is { } number && await rows.FindAsync([number], cancel) is null)
+            throw new DoesNotFitException(field, $"There is no {what} with number {number}. Choose one that is on the bench.");
     }
 
     private static (CsvTable Table, IReadOnlyList<ImportColumn> Columns, TraceReading Reading) Read(ImportFile file)
     {
-        byte[] bytes;
-        try
-        {
-            bytes = Convert.FromBase64String(file.ContentBase64);
-        }
-        catch (FormatException)
-        {
-            throw new DoesNotFitException("contentBase64", "The file did not arrive whole. Choose it again.");
-        }
-
-        var table = CsvTable.Read(CsvDialect.Decode(bytes));
+        var table = CsvTable.Read(CsvDialect.Decode(file.ContentBase64));
         var columns = file.Columns ?? ColumnGuess.Of(table);
         return (table, columns, TraceCsvReader.Read(table, columns));
     }

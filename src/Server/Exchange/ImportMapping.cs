@@ -27,6 +27,11 @@ public sealed record CsvTable(CsvDialect Dialect, IReadOnlyList<string> Names, I
     /// <summary>Most rows that are read.</summary>
     public const int MostRows = 200_000;
 
+    private const int LongestCell = 4096;
+
+    /// <summary>Most columns that are read.</summary>
+    public const int MostColumns = 64;
+
     /// <summary>Reads a text in its dialect (RFC 4180 quoting).</summary>
     /// <exception cref="DoesNotFitException">Too many rows, no rows, or a broken quotation.</exception>
     public static CsvTable Read(string text)
@@ -39,7 +44,7 @@ public sealed record CsvTable(CsvDialect Dialect, IReadOnlyList<string> Names, I
             IgnoreBlankLines = true,
             TrimOptions = TrimOptions.Trim,
             BadDataFound = null,
-            MaxFieldSize = 4096,
+            MaxFieldSize = LongestCell,
         };
         var rows = new List<string[]>();
         try
@@ -48,12 +53,14 @@ public sealed record CsvTable(CsvDialect Dialect, IReadOnlyList<string> Names, I
             while (parser.Read())
             {
                 if (rows.Count > MostRows) throw new DoesNotFitException("file", $"The file has more than {MostRows} rows.");
-                if (parser.Record is { } record) rows.Add(record);
+                if (parser.Record is not { } record) continue;
+                if (record.Length > MostColumns) throw new DoesNotFitException("file", $"Row {rows.Count + 1} of the file has {record.Length} columns; at most {MostColumns} are read.");
+                rows.Add(record);
             }
         }
-        catch (CsvHelperException error)
+        catch (CsvHelperException)
         {
-            throw new DoesNotFitException("file", $"The file cannot be read as a table near line {rows.Count + 1}: {error.GetType().Name}.");
+            throw new DoesNotFitException("file", $"The file cannot be read as a table near line {rows.Count + 1}: a quotation mark may be missing there, or a cell is longer than {LongestCell} characters.");
         }
 
         var names = dialect.HasHeader ? rows[0] : [.. rows[0].Select((_, i) => $"Column {i + 1}")];

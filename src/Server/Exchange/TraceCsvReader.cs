@@ -1,5 +1,6 @@
 using RuddySpring.Core;
 using RuddySpring.Core.Traces;
+using RuddySpring.Server.Hosting;
 
 namespace RuddySpring.Server.Exchange;
 
@@ -14,11 +15,11 @@ public static class TraceCsvReader
 
     private static readonly Dictionary<ColumnRole, (Channel Channel, FieldRange Range)> Targets = new()
     {
-        [ColumnRole.Pressure] = (Channel.Pressure, new("pressure", "Pressure", -1, 25, "bar")),
-        [ColumnRole.Weight] = (Channel.Weight, new("weight", "Weight", -500, 5000, "g")),
-        [ColumnRole.Temperature] = (Channel.Temperature, new("temperature", "Temperature", -20, 200, "degC")),
-        [ColumnRole.Group] = (Channel.Group, new("group", "Group temperature", -20, 200, "degC")),
-        [ColumnRole.Flow] = (Channel.Flow, new("flow", "Flow", -50, 50, "ml/s")),
+        [ColumnRole.Pressure] = (Channel.Pressure, ChannelRanges.Pressure),
+        [ColumnRole.Weight] = (Channel.Weight, ChannelRanges.Weight),
+        [ColumnRole.Temperature] = (Channel.Temperature, ChannelRanges.Temperature),
+        [ColumnRole.Group] = (Channel.Group, ChannelRanges.Group),
+        [ColumnRole.Flow] = (Channel.Flow, ChannelRanges.Flow),
     };
 
     /// <summary>Units that go with a role, the usual one first.</summary>
@@ -71,7 +72,7 @@ public static class TraceCsvReader
             var value = column.Unit == "m:ss" ? CsvNumber.ParseClock(cell, comma) ?? CsvNumber.Parse(cell, comma) : CsvNumber.Parse(cell, comma);
             times[row] = (value ?? double.NaN) * factor;
             if (value is null && errors.Count < MostErrors)
-                errors.Add($"Line {table.LineOf(row)}, {column.Name}: \"{cell}\" is no time in {column.Unit}.");
+                errors.Add($"Line {table.LineOf(row)}, {column.Name}: \"{RequestSentences.Short(cell)}\" is no time in {column.Unit}.");
         }
 
         if (errors.Count > 0) return times;
@@ -113,7 +114,7 @@ public static class TraceCsvReader
 
             if (CsvNumber.Parse(cell, table.Dialect.DecimalComma) is not { } raw)
             {
-                if (errors.Count < MostErrors) errors.Add($"Line {table.LineOf(row)}, {column.Name}: \"{cell}\" is no number.");
+                if (errors.Count < MostErrors) errors.Add($"Line {table.LineOf(row)}, {column.Name}: \"{RequestSentences.Short(cell)}\" is no number.");
                 continue;
             }
 

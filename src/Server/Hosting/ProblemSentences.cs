@@ -1,8 +1,12 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 using RuddySpring.Core;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Hosting;
 
@@ -13,35 +17,50 @@ public sealed class NotThereException(string what) : Exception(what);
 public sealed class NotNowException(string why) : Exception(why);
 
 /// <summary>Turns what went wrong into problem details (RFC 9457) with one sentence that names field and range.</summary>
-public sealed class ProblemSentences(ILogger<ProblemSentences> log) : IExceptionHandler
+public sealed class ProblemSentences(ILogger<ProblemSentences> log, IOptions<Microsoft.AspNetCore.Http.Json.JsonOptions> json) : IExceptionHandler
 {
+    private const int GoneAway = 499;
+
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
     {
-        var problem = exception switch
+        if (httpContext.RequestAborted.IsCancellationRequested)
         {
-            FieldRangeException e => Problem(400, e.Sentence, e.Range.Field, e.Range),
-            DoesNotFitException e => Problem(400, e.Sentence, e.Field),
-            NotThereException e => Problem(404, e.Message),
-            NotNowException e => Problem(409, e.Message),
-            BadHttpRequestException { InnerException: JsonException inner } => Problem(400, JsonSentence(inner), inner.Path?.TrimStart('$', '.')),
-            BadHttpRequestException e => Problem(e.StatusCode, e.StatusCode == 413
-                ? $"The file is larger than {RuddyServer.LargestUpload / 1024 / 1024} MB, the most that is read."
-                : "The request is not complete or not understood: " + e.Message),
-            DbUpdateException => Problem(409, "It could not be stored: it refers to something that is not there, or the database is busy. Nothing was changed."),
-            Microsoft.Data.Sqlite.SqliteException => Problem(503, "The database is busy or its disk is full. Nothing was changed; try again."),
-            _ => Problem(500, "Something went wrong inside the application. Nothing that was stored is lost."),
-        };
-        if (problem.Status == 500) log.LogError(exception, "Unexpected error for {Path}", httpContext.Request.Path);
+            // nobody waits for an answer any more
+            httpContext.Response.StatusCode = GoneAway;
+            return true;
+        }
+
+        var endpoint = httpContext.Features.Get<IExceptionHandlerFeature>()?.Endpoint;
+        var problem = Of(exception, endpoint?.Metadata.GetMetadata<IAcceptsMetadata>()?.RequestType);
+        if (problem.Status >= 500) log.LogError(exception, "{Method} {Path} failed", httpContext.Request.Method, httpContext.Request.Path);
         httpContext.Response.StatusCode = problem.Status ?? 500;
         await httpContext.Response.WriteAsJsonAsync(problem, (JsonSerializerOptions?)null, "application/problem+json", cancellationToken);
         return true;
     }
 
-    private static string JsonSentence(JsonException error)
+    private ProblemDetails Of(Exception exception, Type? body)
     {
-        var field = error.Path?.TrimStart('$', '.');
-        return string.IsNullOrEmpty(field) ? "The request is not valid JSON." : $"The field {field} has a value that is not understood.";
+        switch (exception)
+        {
+            case FieldRangeException e: return Problem(400, e.Sentence, e.Range.Field, e.Range);
+            case DoesNotFitException e: return Problem(400, e.Sentence, e.Field);
+            case NotThereException e: return Problem(404, e.Message);
+            case NotNowException e: return Problem(409, e.Message);
+            case ChangedMeanwhileException e: return Problem(409, e.Message);
+            case DbUpdateConcurrencyException: return Problem(409, ChangedMeanwhileException.Sentence("This"));
+            case UnreadableBodyException e: return Problem(e.Status, e.Message);
+            case BadHttpRequestException e:
+                var (sentence, field) = RequestSentences.Of(e, body, json.Value.SerializerOptions);
+                return Problem(e.StatusCode, sentence, field);
+            case DbUpdateException { InnerException: SqliteException e }: return OfDatabase(e);
+            case SqliteException e: return OfDatabase(e);
+            default: return Problem(500, "Something went wrong inside the application; the server's log says what. Nothing that was stored is lost.");
+        }
     }
+
+    private static ProblemDetails OfDatabase(SqliteException error) => Problem(
+        DatabaseFault.Of(error) switch { DatabaseFault.Refers => 409, DatabaseFault.DiskFull => StatusCodes.Status507InsufficientStorage, _ => 503 },
+        DatabaseFault.Sentence(error));
 
     private static ProblemDetails Problem(int status, string sentence, string? field = null, FieldRange? range = null)
     {

@@ -26,6 +26,7 @@ public static class RuddyServer
     /// <summary>Largest request body that is read, bytes.</summary>
     public const long LargestUpload = 8 * 1024 * 1024;
 
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(8);
     private static readonly TimeSpan LongestGoodbye = TimeSpan.FromSeconds(3);
 
     /// <summary>Starts the application and waits until it is stopped. Returns the process's exit code.</summary>
@@ -41,7 +42,7 @@ public static class RuddyServer
             }
 
             var options = ServerOptions.Parse(args);
-            PrepareData(options, DateTime.UtcNow);
+            using var held = PrepareData(options, DateTime.UtcNow);
             await using var app = Build(options);
             await app.StartAsync();
             Console.WriteLine($"Listening on {app.Urls.First()}");
@@ -53,9 +54,14 @@ public static class RuddyServer
             await Console.Error.WriteLineAsync(error.Message);
             return 2;
         }
-        catch (UnauthorizedAccessException error)
+        catch (StoreProblemException error)
         {
-            await Console.Error.WriteLineAsync($"The data folder cannot be written: {error.Message}");
+            await Console.Error.WriteLineAsync(error.Message);
+            return 3;
+        }
+        catch (UnauthorizedAccessException)
+        {
+            await Console.Error.WriteLineAsync("The data folder cannot be written. Choose another with --data DIR, or let this user write it.");
             return 3;
         }
         catch (IOException error) when (error.InnerException is SocketException or Microsoft.AspNetCore.Connections.AddressInUseException)
@@ -65,25 +71,36 @@ public static class RuddyServer
         }
         catch (IOException error)
         {
-            await Console.Error.WriteLineAsync($"The data folder cannot be used: {error.Message}");
+            await Console.Error.WriteLineAsync($"The data folder cannot be used; its disk may be full: {error.Message}");
             return 3;
         }
     }
 
-    /// <summary>Brings the database up to date and fills an empty one if asked.</summary>
-    public static void PrepareData(ServerOptions options, DateTime nowUtc)
+    /// <summary>
+    /// Takes the data folder for this process, brings the database up to date and fills an empty one if asked. The folder is held until
+    /// what is returned is disposed of.
+    /// </summary>
+    /// <exception cref="StoreProblemException">The folder or its database cannot be used; the sentence says why and what to do.</exception>
+    /// <exception cref="UnauthorizedAccessException">The folder cannot be written.</exception>
+    public static IDisposable PrepareData(ServerOptions options, DateTime nowUtc)
     {
-        StoreFile.Migrate(options.DataFolder);
-        using var context = new RuddyContext(StoreFile.Options(options.DataFolder));
-        if (context.Households.Any()) return;
-        if (options.Demo)
+        var held = FolderLock.Take(options.DataFolder, Patience, Console.WriteLine);
+        try
         {
-            HutScenario.Fill(context, nowUtc);
-            return;
+            if (options.Restore) Console.WriteLine($"Put in place: {StoreFile.Restore(options.DataFolder, nowUtc)}");
+            StoreFile.Migrate(options.DataFolder, options.LookOverBytes);
+            StoreFile.Begin(options.DataFolder, options.NewHousehold, context =>
+            {
+                if (options.Demo) HutScenario.Fill(context, nowUtc);
+                else context.Households.Add(new Store.Entities.Household { Name = "My bench" });
+            });
+            return held;
         }
-
-        context.Households.Add(new Store.Entities.Household { Name = "My bench" });
-        context.SaveChanges();
+        catch
+        {
+            held.Dispose();
+            throw;
+        }
     }
 
     /// <summary>The application, not started yet.</summary>
@@ -108,13 +125,13 @@ public static class RuddyServer
         services.AddSingleton(options);
         services.AddSingleton(TimeProvider.System);
         services.AddDbContextPool<RuddyContext>(o => StoreFile.Configure(o, options.DataFolder));
-        services.Configure<JsonOptions>(json =>
-        {
-            json.SerializerOptions.Converters.Add(new JsonStringEnumConverter());
-            json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
-        });
+        services.Configure<JsonOptions>(json => ContractJson.Set(json.SerializerOptions));
         services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
-        services.Configure<HostOptions>(host => host.ShutdownTimeout = LongestGoodbye);
+        services.Configure<HostOptions>(host =>
+        {
+            host.ShutdownTimeout = LongestGoodbye;
+            host.BackgroundServiceExceptionBehavior = BackgroundServiceExceptionBehavior.Ignore;
+        });
         services.AddProblemDetails();
         services.AddExceptionHandler<ProblemSentences>();
         services.AddOpenApi(openApi => openApi.AddDocumentTransformer((document, _, _) =>
@@ -124,23 +141,32 @@ public static class RuddyServer
         }));
         services.AddSignalR().AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
         services.AddSingleton(_ => new SteadyClock(options.Speed));
+        services.AddSingleton<Troubles>();
+        services.AddSingleton<Screens>();
         services.AddSingleton<InstrumentDesk>();
         services.AddSingleton(_ => new PullJournal(options.DataFolder));
         services.AddSingleton<PullDesk>();
         services.AddSingleton<PracticeDesk>();
+        services.AddScoped<PullKeeping>();
         services.AddScoped<SessionDesk>();
+        services.AddSingleton(new ProbePace(TimeSpan.FromSeconds(5 / options.Speed)));
         services.AddSingleton<SessionGate>();
+        services.AddHostedService<LookOver>();
+        services.AddHostedService<JournalSweep>();
         services.AddHostedService<GroupProbe>();
+        services.AddHostedService<JournalLoop>();
         services.AddHostedService<LiveBroadcast>();
         services.AddHostedService<PracticeBroadcast>();
         services.AddResponseCompression();
 
         var app = builder.Build();
-        app.UseExceptionHandler();
         app.UseMiddleware<RequestGuard>();
+        app.UseExceptionHandler();
+        app.UseMiddleware<BodyGuard>();
         app.UseResponseCompression();
         app.UseWebSockets();
         app.UseRouting();
+        app.UseMiddleware<QueryGuard>();
         FrontEnd.Use(app, options.WebRoot);
         app.UseEndpoints(_ => { });
 
@@ -162,7 +188,7 @@ public static class RuddyServer
         app.MapInstruments();
         app.MapHub<LiveHub>("/live");
         app.MapOpenApi("/api/openapi.json");
-        app.MapFallback("/api/{**rest}", () => TypedResults.Problem("There is no such address.", statusCode: 404));
+        app.MapFallback("/api/{**rest}", context => TypedResults.Problem("There is no such address.", statusCode: 404).ExecuteAsync(context));
         FrontEnd.MapFallback(app, options.WebRoot);
         return app;
     }

@@ -5,10 +5,13 @@ namespace RuddySpring.Server.Hosting;
 /// <param name="DataFolder">Where the database and the journal lie.</param>
 /// <param name="Demo">Whether an empty database is filled with the sample household.</param>
 /// <param name="WebRoot">Folder of the built front end.</param>
+/// <param name="Restore">Whether the newest whole copy takes the database's place before the start.</param>
+/// <param name="NewHousehold">Whether a database that has lost its household's row gets a new one.</param>
+/// <param name="LookOverBytes">A database up to this size is looked over before the start, a larger one just after it.</param>
 /// <param name="Speed">How many times as fast as life the clock of pulls runs, 1 to 20; for trying a pull without waiting for it.</param>
-public sealed record ServerOptions(int Port, string DataFolder, bool Demo, string WebRoot, double Speed = 1)
+public sealed record ServerOptions(int Port, string DataFolder, bool Demo, string WebRoot, double Speed = 1, bool Restore = false, bool NewHousehold = false, long LookOverBytes = 32L * 1024 * 1024)
 {
-    /// <summary>Reads <c>--port N --data DIR --empty --web DIR --speed N</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --empty --restore --new-household --web DIR --speed N</c>.</summary>
     /// <exception cref="ArgumentException">An option is not understood; the message names it.</exception>
     public static ServerOptions Parse(IReadOnlyList<string> args)
     {
@@ -23,8 +26,10 @@ public sealed record ServerOptions(int Port, string DataFolder, bool Demo, strin
                 "--data" => options with { DataFolder = Path.GetFullPath(Next()) },
                 "--web" => options with { WebRoot = Path.GetFullPath(Next()) },
                 "--empty" => options with { Demo = false },
+                "--restore" => options with { Restore = true },
+                "--new-household" => options with { NewHousehold = true },
                 "--speed" => options with { Speed = ParseSpeed(Next()) },
-                _ => throw new ArgumentException($"{args[i]} is not an option. Options are --port N, --data DIR, --empty, --web DIR, --speed N."),
+                _ => throw new ArgumentException($"{args[i]} is not an option. Options are --port N, --data DIR, --empty, --restore, --new-household, --web DIR, --speed N."),
             };
         }
 

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
+using RuddySpring.Core.Machines;
 using RuddySpring.Core.Water;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Store;
@@ -8,7 +9,7 @@ namespace RuddySpring.Server.Household;
 
 /// <summary>Where the bench stands and how it likes its numbers.</summary>
 public sealed record HouseholdView(
-    string Name, double AltitudeMetres, double AmbientC, bool MadeUp, string PressureUnit, string TemperatureUnit, string ForceUnit,
+    int Version, string Name, double AltitudeMetres, double AmbientC, bool MadeUp, string PressureUnit, string TemperatureUnit, string ForceUnit,
     double BoilingPointC, double AtmosphereBar);
 
 /// <summary>What can be changed.</summary>
@@ -22,34 +23,34 @@ public static class HouseholdEndpoints
 {
     // what water boils at between 6000 m and 430 m below the sea
     private static readonly FieldRange Boiling = new("boilingC", "Boiling point", 80.5, 101.4, "degC");
-    private static readonly FieldRange Ambient = new("ambientC", "Room temperature", -10, 45, "degC");
 
     public static void MapHousehold(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/household", async (RuddyContext db) => View(await db.Households.AsNoTracking().SingleAsync()));
-        api.MapPost("/household/altitude", async (BoilingPoint measured, RuddyContext db) =>
+        api.MapGet("/household", async (RuddyContext db, CancellationToken cancel) => View(await db.Households.AsNoTracking().SingleAsync(cancel)));
+        api.MapPost("/household/altitude", async (BoilingPoint measured, RuddyContext db, CancellationToken cancel) =>
         {
-            var row = await db.Households.SingleAsync();
+            var row = await db.Households.SingleAsync(cancel);
             row.AltitudeMetres = Math.Round(Atmosphere.AltitudeMetres(Saturation.PressureBar(Boiling.Check(measured.BoilingC))));
-            await db.SaveChangesAsync();
+            await db.SaveChangesAsync(cancel);
             return View(row);
         });
-        api.MapPut("/household", async (HouseholdChange change, RuddyContext db) =>
+        api.MapPut("/household", async (HouseholdChange change, int version, RuddyContext db, CancellationToken cancel) =>
         {
-            var row = await db.Households.SingleAsync();
+            var row = await db.Households.SingleAsync(cancel);
+            ChangedMeanwhileException.ThrowIfOlder(row, version, "The household");
             row.Name = Texts.Required(change.Name, "name", "Name");
             row.AltitudeMetres = Atmosphere.Altitude.Check(change.AltitudeMetres);
-            row.AmbientC = Ambient.Check(change.AmbientC);
+            row.AmbientC = HeatRanges.Ambient.Check(change.AmbientC);
             row.PressureUnit = OneOf(change.PressureUnit, "pressureUnit", "bar", "psi", "kPa");
             row.TemperatureUnit = OneOf(change.TemperatureUnit, "temperatureUnit", "degC", "degF");
             row.ForceUnit = OneOf(change.ForceUnit, "forceUnit", "kgf", "N");
-            await db.SaveChangesAsync();
+            await db.SaveChangesAsync(cancel);
             return View(row);
         });
     }
 
     private static HouseholdView View(Store.Entities.Household row) => new(
-        row.Name, row.AltitudeMetres, row.AmbientC, row.MadeUp, row.PressureUnit, row.TemperatureUnit, row.ForceUnit,
+        row.Version, row.Name, row.AltitudeMetres, row.AmbientC, row.MadeUp, row.PressureUnit, row.TemperatureUnit, row.ForceUnit,
         Saturation.BoilingPointC(row.AltitudeMetres), Atmosphere.PressureBar(row.AltitudeMetres));
 
     private static string OneOf(string value, string field, params string[] allowed) => allowed.Contains(value)

@@ -56,6 +56,9 @@ public sealed class Device(Hello hello)
     /// <summary>Latest value of each channel.</summary>
     public Dictionary<Channel, double> Latest { get; } = [];
 
+    /// <summary>It has just connected.</summary>
+    public void Connected(double serverSeconds) => LastHeard = serverSeconds;
+
     /// <summary>Takes a line of readings at a server time in s.</summary>
     /// <returns>The samples to keep.</returns>
     /// <exception cref="LineProblemException">The line was left out; the message says why.</exception>

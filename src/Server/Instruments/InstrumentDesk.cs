@@ -28,14 +28,28 @@ public sealed class InstrumentDesk(SteadyClock clock)
     /// <summary>The server's steady clock, s.</summary>
     public double Now => clock.Now;
 
-    /// <summary>Adds a device; lines for it come out of the channel that is returned. Null when there are too many.</summary>
-    public Channel<string>? Add(Device device)
+    /// <summary>
+    /// Adds a device; lines for it come out of the channel that is returned. One of a name that is there already takes its place when that
+    /// one has been silent, as after a lost connection.
+    /// </summary>
+    /// <exception cref="LineProblemException">There are too many, or one of that name is connected and sends.</exception>
+    public Channel<string> Add(Device device)
     {
+        device.Connected(Now);
         var toDevice = System.Threading.Channels.Channel.CreateBounded<string>(
             new BoundedChannelOptions(64) { FullMode = BoundedChannelFullMode.DropOldest });
         lock (_lock)
         {
-            if (_devices.Count >= MostDevices) return null;
+            var same = _devices.Find(d => d.Device.Name == device.Name);
+            if (same.Device is not null)
+            {
+                if (!IsSilent(same.Device))
+                    throw new LineProblemException($"an instrument called {device.Name} is connected already and sends. Give this one another name.");
+                same.ToDevice.Writer.TryComplete();
+                _devices.Remove(same);
+            }
+
+            if (_devices.Count >= MostDevices) throw new LineProblemException($"{MostDevices} devices are connected already.");
             _devices.Add((device, toDevice));
         }
 
@@ -46,7 +60,11 @@ public sealed class InstrumentDesk(SteadyClock clock)
     /// <summary>Removes a device that went away.</summary>
     public void Remove(Device device)
     {
-        lock (_lock) _devices.RemoveAll(d => d.Device == device);
+        lock (_lock)
+        {
+            if (_devices.RemoveAll(d => d.Device == device) == 0) return; // another connection took its place
+        }
+
         Changed?.Invoke(device.Name, $"{device.Name} went away. What it sent so far is kept.", true);
     }
 
@@ -54,8 +72,17 @@ public sealed class InstrumentDesk(SteadyClock clock)
     public void ClockSetBack(Device device) =>
         Changed?.Invoke(device.Name, $"{device.Name}: its clock was set back. A few of its readings are missing.", true);
 
-    /// <summary>Hands samples on.</summary>
-    public void Deliver(string device, IReadOnlyList<TimedSample> samples) => Sampled?.Invoke(device, samples);
+    /// <summary>Hands samples of a device on; false where another connection has taken its place.</summary>
+    public bool Deliver(Device device, IReadOnlyList<TimedSample> samples)
+    {
+        lock (_lock)
+        {
+            if (!_devices.Exists(d => d.Device == device)) return false;
+        }
+
+        Sampled?.Invoke(device.Name, samples);
+        return true;
+    }
 
     /// <summary>Names of the connected devices.</summary>
     public IReadOnlyList<string> Names
@@ -87,8 +114,10 @@ public sealed class InstrumentDesk(SteadyClock clock)
         lock (_lock)
         {
             return [.. _devices.Select(d => new DeviceView(
-                d.Device.Name, d.Device.Channels, Now - d.Device.LastHeard > SilentAfterSeconds, d.Device.Samples, d.Device.BadLines,
+                d.Device.Name, d.Device.Channels, IsSilent(d.Device), d.Device.Samples, d.Device.BadLines,
                 d.Device.Problems, d.Device.Latest.ToDictionary(l => l.Key.ToString(), l => l.Value)))];
         }
     }
+
+    private bool IsSilent(Device device) => Now - device.LastHeard > SilentAfterSeconds;
 }

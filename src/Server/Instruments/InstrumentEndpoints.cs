@@ -90,6 +90,8 @@ public static class InstrumentEndpoints
     {
         var feature = context.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>();
         if (feature is { IsReadOnly: false }) feature.MaxRequestBodySize = null; // a stream has no end; its lines are limited one by one
+        // nor has it a least speed: a thermometer may say a line a minute
+        if (context.Features.Get<Microsoft.AspNetCore.Server.Kestrel.Core.Features.IHttpMinRequestBodyDataRateFeature>() is { } rate) rate.MinDataRate = null;
         var conversation = new Conversation(desk);
         var problems = new List<string>();
         var buffer = new byte[4096];
@@ -150,7 +152,13 @@ public static class InstrumentEndpoints
                 answers.Add(Problem(sentence));
             }
 
-            if (samples.Count > 0) desk.Deliver(_device!.Name, samples);
+            if (samples.Count > 0 && !desk.Deliver(_device!, samples))
+            {
+                // told, so that it does not talk to nobody for the rest of the day
+                answers.Add(Problem($"another connection took the place of {_device!.Name} while it was silent. Connect again."));
+                (IsOver, Farewell) = (true, "another took its place");
+            }
+
             return answers;
         }
 
@@ -172,7 +180,6 @@ public static class InstrumentEndpoints
                 {
                     var device = new Device(LineProtocol.ParseHello(line));
                     ToDevice = desk.Add(device);
-                    if (ToDevice is null) throw new LineProblemException($"{InstrumentDesk.MostDevices} devices are connected already.");
                     _device = device;
                     return;
                 }
@@ -187,7 +194,7 @@ public static class InstrumentEndpoints
                 if (_device is null || _device.IsHopeless)
                 {
                     IsOver = true;
-                    Farewell = _device is null ? "hello was not understood" : "too many bad lines in a row";
+                    Farewell = _device is null ? "hello was not taken" : "too many bad lines in a row";
                 }
             }
         }

@@ -34,23 +34,23 @@ public static class LineProtocol
 
     private static readonly Dictionary<string, (Channel Channel, FieldRange Range, Dictionary<string, Func<double, double>> Units)> Known = new()
     {
-        ["pressure"] = (Channel.Pressure, new("pressure", "Pressure", -1, 25, "bar"), new()
+        ["pressure"] = (Channel.Pressure, ChannelRanges.Pressure, new()
         {
             ["bar"] = v => v,
             ["psi"] = v => v * Units.BarPerPsi,
             ["kPa"] = v => v * Units.BarPerKpa,
         }),
-        ["weight"] = (Channel.Weight, new("weight", "Weight", -500, 5000, "g"), new()
+        ["weight"] = (Channel.Weight, ChannelRanges.Weight, new()
         {
             ["g"] = v => v,
             ["oz"] = v => v * Units.GramsPerOunce,
         }),
-        ["temperature"] = (Channel.Temperature, new("temperature", "Temperature", -20, 200, "degC"), new()
+        ["temperature"] = (Channel.Temperature, ChannelRanges.Temperature, new()
         {
             ["degC"] = v => v,
             ["degF"] = Units.CelsiusFromFahrenheit,
         }),
-        ["group"] = (Channel.Group, new("group", "Group temperature", -20, 200, "degC"), new()
+        ["group"] = (Channel.Group, ChannelRanges.Group, new()
         {
             ["degC"] = v => v,
             ["degF"] = Units.CelsiusFromFahrenheit,

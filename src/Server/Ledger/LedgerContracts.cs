@@ -9,7 +9,7 @@ namespace RuddySpring.Server.Ledger;
 /// <param name="SmallPressure">60 even points from start to end, in 1/20 bar; empty without a gauge.</param>
 /// <param name="SmallWeight">The same in 1/2 g.</param>
 public sealed record ShotLine(
-    int Id, DateTime PulledAt, ShotSource Source, string Brewer, string Machine, string Bag, string Roaster, string Grinder, string ScaleUnit,
+    int Id, int Version, DateTime PulledAt, ShotSource Source, string Brewer, string Machine, string Bag, string Roaster, string Grinder, string ScaleUnit,
     double? GrindSetting, double DoseGrams, double YieldGrams, double? WaterC, string Plan, Measures Measures, TasteView Taste,
     IReadOnlyList<int> SmallPressure, IReadOnlyList<int> SmallWeight);
 

@@ -17,20 +17,20 @@ public static class ShotViews
 
     /// <summary>A line of the ledger.</summary>
     public static ShotLine Line(Shot s) => new(
-        s.Id, s.PulledAt, s.Source, s.Brewer?.Name ?? "", s.Machine?.Name ?? "", s.Bag?.Name ?? "", s.Bag?.Roaster ?? "", s.Grinder?.Name ?? "",
+        s.Id, s.Version, s.PulledAt, s.Source, s.Brewer?.Name ?? "", s.Machine?.Name ?? "", s.Bag?.Name ?? "", s.Bag?.Roaster ?? "", s.Grinder?.Name ?? "",
         s.Grinder?.ScaleUnit ?? "", s.GrindSetting, s.DoseGrams, s.YieldGrams, s.WaterC, s.PlanName, s.Measures, TastingEndpoints.View(s),
         [.. s.SmallPressure], [.. s.SmallWeight]);
 
     /// <summary>A shot whole.</summary>
     /// <exception cref="NotThereException">There is none with that number.</exception>
-    public static async Task<ShotView> WholeAsync(RuddyContext db, int id) => (await WholeAsync(db, [id]))[0];
+    public static async Task<ShotView> WholeAsync(RuddyContext db, int id, CancellationToken cancel) => (await WholeAsync(db, [id], cancel))[0];
 
     /// <summary>Shots whole, in the order of their numbers as given.</summary>
     /// <exception cref="NotThereException">One of them is not there.</exception>
-    public static async Task<IReadOnlyList<ShotView>> WholeAsync(RuddyContext db, IReadOnlyList<int> ids)
+    public static async Task<IReadOnlyList<ShotView>> WholeAsync(RuddyContext db, IReadOnlyList<int> ids, CancellationToken cancel)
     {
         var shots = await WithNames(db.Shots.AsNoTracking()).Include(s => s.Basket).Include(s => s.Trace).Where(s => ids.Contains(s.Id) && s.DeletedAt == null)
-            .ToDictionaryAsync(s => s.Id);
+            .ToDictionaryAsync(s => s.Id, cancel);
         return [.. ids.Select(id => Whole(shots.GetValueOrDefault(id) ?? throw new NotThereException($"There is no shot {id}.")))];
     }
 

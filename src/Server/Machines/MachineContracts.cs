@@ -9,8 +9,9 @@ namespace RuddySpring.Server.Machines;
 public sealed record StartView(StartingPoint Start, Cutaway Cutaway);
 
 /// <summary>One machine, whole.</summary>
+/// <param name="Problem">What is wrong with its stored numbers and how to mend it; null where they are sound.</param>
 public sealed record MachineDetail(
-    int Id, string Name, string FamilyName, Machine Spec, Cutaway Cutaway, Abilities Can, IReadOnlyList<MachineNumber> Numbers, HeatConstants Heat,
+    int Id, int Version, string? Problem, string Name, string FamilyName, Machine Spec, Cutaway Cutaway, Abilities Can, IReadOnlyList<MachineNumber> Numbers, HeatConstants Heat,
     bool HeatIsFamily, int HeatReadings, IReadOnlyList<string> Ways);
 
 /// <summary>Rows of a measurement; the list of its way is filled, the others are left out.</summary>

@@ -3,7 +3,7 @@ using RuddySpring.Core.Pulls;
 namespace RuddySpring.Server.Plans;
 
 /// <summary>A plan of the household's own, as it was kept.</summary>
-public sealed record OwnPlanView(int Id, PullPlan Plan);
+public sealed record OwnPlanView(int Id, int Version, PullPlan Plan);
 
 /// <summary>A plan as a file: what <see cref="PlanEndpoints"/> gives out and takes in.</summary>
 /// <param name="Format">Always <c>ruddy-spring-plan</c>.</param>

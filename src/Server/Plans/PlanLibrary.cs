@@ -9,8 +9,8 @@ namespace RuddySpring.Server.Plans;
 public static class PlanLibrary
 {
     /// <summary>All of them, the one to start with first.</summary>
-    public static async Task<IReadOnlyList<PullPlan>> AllAsync(RuddyContext db) =>
-        [.. ShippedPlans.All, .. (await db.Plans.AsNoTracking().Where(p => p.DeletedAt == null).OrderBy(p => p.Id).ToListAsync()).Select(p => p.Keyed)];
+    public static async Task<IReadOnlyList<PullPlan>> AllAsync(RuddyContext db, CancellationToken cancel) =>
+        [.. ShippedPlans.All, .. (await db.Plans.AsNoTracking().Where(p => p.DeletedAt == null).OrderBy(p => p.Id).ToListAsync(cancel)).Where(p => Odd.Reason(p.Plan) is null).Select(p => p.Keyed)];
 
     /// <summary>Keys of the plans that a machine can pull, the one to start with first: on a pump or a stepped lever that made for it.</summary>
     public static IReadOnlyList<string> KeysFor(Machine machine, IReadOnlyList<PullPlan> plans) => [.. Suiting(machine, plans).Select(p => p.Key)];

@@ -58,12 +58,12 @@ public static class Prediction
         api.MapGet("/prepare/landing", LandingAsync);
     }
 
-    private static async Task<PredictionView> OfSheetAsync(RuddyContext db, SessionDesk sessions, TimeProvider time)
+    private static async Task<PredictionView> OfSheetAsync(RuddyContext db, SessionDesk sessions, TimeProvider time, CancellationToken cancel)
     {
-        var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
+        var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
         if (answer.Problems.Count > 0) return new(null, null);
         var sheet = answer.Sheet;
-        var b = await ShotBelief.OfAsync(answer, db, time);
+        var b = await ShotBelief.OfAsync(answer, db, time, cancel);
         var (low, best, high) = b.Plan.LandingSeconds;
         // the grind that is wanted is searched for beside the forecast: whoever types waits for both
         var wanted = b.Grinder is null || b.Restricted
@@ -75,12 +75,12 @@ public static class Prediction
     }
 
     /// <summary>The changes that land the sheet's shot, smallest first; none where it lands by itself. A search, so it has its own question.</summary>
-    private static async Task<IReadOnlyList<ChangeView>> LandingAsync(RuddyContext db, SessionDesk sessions, TimeProvider time)
+    private static async Task<IReadOnlyList<ChangeView>> LandingAsync(RuddyContext db, SessionDesk sessions, TimeProvider time, CancellationToken cancel)
     {
-        var answer = await PrepareEndpoints.CurrentAsync(db, sessions);
+        var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
         if (answer.Problems.Count > 0) return [];
         var sheet = answer.Sheet;
-        var b = await ShotBelief.OfAsync(answer, db, time);
+        var b = await ShotBelief.OfAsync(answer, db, time, cancel);
         if (b.Grinder is null || b.Restricted) return [];
         var (low, best, high) = b.Plan.LandingSeconds;
         var shot = ShotSimulator.Run(b.Puck, b.Plan, b.Machine, sheet.YieldGrams);

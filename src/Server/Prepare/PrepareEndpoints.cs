@@ -19,34 +19,50 @@ namespace RuddySpring.Server.Prepare;
 
 public static class PrepareEndpoints
 {
+    private const double MostTyped = 1e6;
     public static readonly FieldRange GrindSetting = new("grindSetting", "Grind setting", -1000, 10000, "");
 
     public static void MapPrepare(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/prepare", async (RuddyContext db, SessionDesk sessions) => await CurrentAsync(db, sessions));
+        api.MapGet("/prepare", async (RuddyContext db, SessionDesk sessions, CancellationToken cancel) => await CurrentAsync(db, sessions, cancel));
 
         // the sheet is kept as typed, so that nothing is lost when a number is out of range
-        api.MapPut("/prepare", async (Sheet sheet, RuddyContext db, SessionDesk sessions) =>
-        {
-            return await KeepAsync(sheet, db, sessions);
-        });
-        api.MapPost("/prepare/same-as/{shotId:int}", async (int shotId, RuddyContext db, SessionDesk sessions) =>
-            await KeepAsync(await SameAsAsync(shotId, db), db, sessions));
+        api.MapPut("/prepare", async (Sheet sheet, int version, RuddyContext db, SessionDesk sessions, CancellationToken cancel) =>
+            await KeepAsync(sheet, version, db, sessions, cancel));
+        api.MapPost("/prepare/same-as/{shotId:int}", async (int shotId, RuddyContext db, SessionDesk sessions, CancellationToken cancel) =>
+            await KeepAsync(await SameAsAsync(shotId, db, cancel), null, db, sessions, cancel));
     }
 
-    private static async Task<SheetAnswer> KeepAsync(Sheet sheet, RuddyContext db, SessionDesk sessions)
+    /// <summary>Keeps a sheet; null for its version replaces whatever there is.</summary>
+    private static async Task<SheetAnswer> KeepAsync(Sheet sheet, int? version, RuddyContext db, SessionDesk sessions, CancellationToken cancel)
     {
-        var answer = await AnswerAsync(sheet, db, sessions);
-        var household = await db.Households.SingleAsync();
-        household.SheetJson = JsonSerializer.Serialize(answer.Sheet, RuddyContext.Json);
-        await db.SaveChangesAsync();
-        return answer;
+        var answer = await AnswerAsync(Limited(sheet), 0, db, sessions, cancel);
+        var json = JsonSerializer.Serialize(answer.Sheet, RuddyContext.Json);
+        var kept = await db.Sheets.SingleOrDefaultAsync(cancel);
+        if (version is { } meant && (kept?.Version ?? 0) != meant) throw new ChangedMeanwhileException("The sheet");
+        if (kept is null) db.Sheets.Add(kept = new() { Json = json, Version = 1 });
+        else if (kept.Json != json) kept.Json = json;
+        await db.SaveChangesAsync(cancel);
+        return answer with { Version = kept.Version };
+    }
+
+    /// <summary>The sheet with its texts and lists of a sane length; its numbers may be out of range while they are typed, and the answer says so.</summary>
+    private static Sheet Limited(Sheet sheet)
+    {
+        if (sheet.Locked is { Count: > 8 }) throw new DoesNotFitException("locked", "At most 8 things can be locked.");
+        foreach (var (field, number) in new[] { ("doseGrams", sheet.DoseGrams), ("yieldGrams", sheet.YieldGrams), ("grindSetting", sheet.GrindSetting ?? 0) })
+        {
+            if (!double.IsFinite(number) || Math.Abs(number) > MostTyped)
+                throw new DoesNotFitException(field, $"{field} must be a number between {-MostTyped:0} and {MostTyped:0}.");
+        }
+
+        return sheet with { PlanKey = Texts.Optional(sheet.PlanKey, "planKey", "Plan") };
     }
 
     /// <summary>A sheet that is the same as a shot was, to change one thing of.</summary>
-    private static async Task<Sheet> SameAsAsync(int shotId, RuddyContext db)
+    private static async Task<Sheet> SameAsAsync(int shotId, RuddyContext db, CancellationToken cancel)
     {
-        var shot = await db.Shots.AsNoTracking().Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == shotId && s.DeletedAt == null)
+        var shot = await db.Shots.AsNoTracking().Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == shotId && s.DeletedAt == null, cancel)
             ?? throw new NotThereException($"There is no shot {shotId}.");
         return new(
             shot.BrewerId, shot.MachineId, shot.BagId, shot.GrinderId, shot.GrindSetting, shot.DoseGrams, shot.YieldGrams, shot.Trace.Plan.Key,
@@ -55,57 +71,75 @@ public static class PrepareEndpoints
 
     /// <summary>The sheet as it stands, or a first one from what is on the bench.</summary>
     /// <exception cref="NotThereException">There is no machine yet.</exception>
-    public static async Task<SheetAnswer> CurrentAsync(RuddyContext db, SessionDesk sessions)
+    public static async Task<SheetAnswer> CurrentAsync(RuddyContext db, SessionDesk sessions, CancellationToken cancel)
     {
-        return await AnswerAsync(await SheetAsync(db), db, sessions);
+        var (sheet, version) = await SheetAsync(db, cancel);
+        return await AnswerAsync(sheet, version, db, sessions, cancel);
     }
 
-    /// <summary>The sheet alone, without its answers.</summary>
+    /// <summary>The sheet alone with its version, without its answers. One that cannot be read counts as none.</summary>
     /// <exception cref="NotThereException">There is no machine yet.</exception>
-    public static async Task<Sheet> SheetAsync(RuddyContext db)
+    public static async Task<(Sheet Sheet, int Version)> SheetAsync(RuddyContext db, CancellationToken cancel)
     {
-        var household = await db.Households.AsNoTracking().SingleAsync();
-        var kept = household.SheetJson is { } json ? JsonSerializer.Deserialize<Sheet>(json, RuddyContext.Json) : null;
-        return kept is not null && await db.Machines.AnyAsync(m => m.Id == kept.MachineId && m.DeletedAt == null) ? kept : await FirstSheetAsync(db);
+        var kept = await db.Sheets.AsNoTracking().SingleOrDefaultAsync(cancel);
+        var version = kept?.Version ?? 0;
+        var sheet = kept is null ? null : Read(kept.Json);
+        return sheet is not null && await db.Machines.AnyAsync(m => m.Id == sheet.MachineId && m.DeletedAt == null, cancel)
+            ? (sheet, version)
+            : (await FirstSheetAsync(db, cancel), version);
     }
 
-    private static async Task<Sheet> FirstSheetAsync(RuddyContext db) => await StartAsync(
-        db, await db.Machines.AsNoTracking().Where(m => m.DeletedAt == null).OrderBy(m => m.Id).FirstOrDefaultAsync()
-            ?? throw new NotThereException("There is no machine on the bench yet. Add one under Machines."));
+    private static Sheet? Read(string json)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<Sheet>(json, RuddyContext.Json);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    private static async Task<Sheet> FirstSheetAsync(RuddyContext db, CancellationToken cancel) => await StartAsync(
+        db, await db.Machines.AsNoTracking().Where(m => m.DeletedAt == null).OrderBy(m => m.Id).FirstOrDefaultAsync(cancel)
+            ?? throw new NotThereException("There is no machine on the bench yet. Add one under Machines."), cancel);
 
     /// <summary>The sheet that a machine starts from: last time's, or its family's.</summary>
-    public static async Task<Sheet> StartAsync(RuddyContext db, BenchMachine machine)
+    public static async Task<Sheet> StartAsync(RuddyContext db, BenchMachine machine, CancellationToken cancel)
     {
         // last time's sheet is the start, as long as there is coffee of it left
-        var last = await LastShotAsync(db, machine.Id, null);
-        if (last is not null && await db.Bags.AnyAsync(b => b.Id == last.BagId && !b.Finished && b.DeletedAt == null)) return await SameAsAsync(last.Id, db);
+        var last = await LastShotAsync(db, machine.Id, null, cancel);
+        if (last is not null && await db.Bags.AnyAsync(b => b.Id == last.BagId && !b.Finished && b.DeletedAt == null, cancel)) return await SameAsAsync(last.Id, db, cancel);
         var (_, dose, yield) = FamilyDefaults.Of(machine.Spec.Family);
         return new(
-            last?.BrewerId ?? (await db.Brewers.OrderBy(b => b.Id).FirstOrDefaultAsync())?.Id,
+            last?.BrewerId ?? (await db.Brewers.OrderBy(b => b.Id).FirstOrDefaultAsync(cancel))?.Id,
             machine.Id,
-            (await db.Bags.AsNoTracking().Where(b => !b.Finished && b.DeletedAt == null).OrderByDescending(b => b.RoastedOn).FirstOrDefaultAsync())?.Id,
-            last?.GrinderId ?? (await db.Grinders.Where(g => g.DeletedAt == null).OrderBy(g => g.Id).FirstOrDefaultAsync())?.Id,
+            (await db.Bags.AsNoTracking().Where(b => !b.Finished && b.DeletedAt == null).OrderByDescending(b => b.RoastedOn).FirstOrDefaultAsync(cancel))?.Id,
+            last?.GrinderId ?? (await db.Grinders.Where(g => g.DeletedAt == null).OrderBy(g => g.Id).FirstOrDefaultAsync(cancel))?.Id,
             null, dose, yield, PlanLibrary.KeysFor(machine.Spec, ShippedPlans.All)[0]);
     }
 
     /// <summary>Works out everything that the sheet asks for.</summary>
-    public static async Task<SheetAnswer> AnswerAsync(Sheet sheet, RuddyContext db, SessionDesk sessions)
+    public static async Task<SheetAnswer> AnswerAsync(Sheet sheet, int version, RuddyContext db, SessionDesk sessions, CancellationToken cancel)
     {
-        var row = await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == sheet.MachineId && m.DeletedAt == null)
+        var row = await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == sheet.MachineId && m.DeletedAt == null, cancel)
             ?? throw new NotThereException($"There is no machine with number {sheet.MachineId}.");
         var machine = row.Spec;
-        var plans = await PlanLibrary.AllAsync(db);
+        var plans = await PlanLibrary.AllAsync(db, cancel);
         var plan = PlanLibrary.For(machine, plans, sheet.PlanKey);
-        var basketRow = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId && b.DeletedAt == null);
-        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId && b.DeletedAt == null);
-        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId && g.DeletedAt == null);
-        // what was put away is on no sheet any more
-        sheet = sheet with { PlanKey = plan.Key, BasketId = basketRow?.Id, BagId = bag?.Id, GrinderId = grinder?.Id };
+        var basketRow = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId && b.DeletedAt == null, cancel);
+        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId && b.DeletedAt == null, cancel);
+        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId && g.DeletedAt == null, cancel);
+        // what was put away, or never was, is on no sheet
+        var brewer = await db.Brewers.AnyAsync(b => b.Id == sheet.BrewerId, cancel);
+        sheet = sheet with { PlanKey = plan.Key, BrewerId = brewer ? sheet.BrewerId : null, BasketId = basketRow?.Id, BagId = bag?.Id, GrinderId = grinder?.Id };
         var basket = basketRow?.Spec ?? Basket.Of(machine);
         var preparation = sheet.Preparation ?? new();
-        var water = await UsualWater.AtPuckAsync(row, db, sessions);
+        var water = await UsualWater.AtPuckAsync(row, db, sessions, cancel);
 
         var problems = new List<SheetProblem>();
+        if (Odd.Reason(row.Spec) is { } odd) problems.Add(new("machineId", $"The numbers of {row.Name} cannot be read: {odd} Set them anew under Machines."));
         Try(problems, () => CupVolumes.Dose.Check(sheet.DoseGrams));
         Try(problems, () => CupVolumes.Yield.Check(sheet.YieldGrams));
         if (sheet.GrindSetting is { } setting) Try(problems, () => GrindSetting.Check(setting));
@@ -123,18 +157,18 @@ public static class PrepareEndpoints
         var puck = sound && !inBasket ? PuckFit.Of(basket, sheet.DoseGrams, bag?.RoastLevel ?? "", preparation.Cover) : null;
         var fits = need <= most;
         double? force = machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(machine, plan.PeakBar) : null;
-        var last = await LastShotAsync(db, sheet.MachineId, sheet.BagId);
+        var last = await LastShotAsync(db, sheet.MachineId, sheet.BagId, cancel);
 
         return new(
-            sheet, sound ? sheet.YieldGrams / sheet.DoseGrams : null, need, need / density, water.Value, water.PlusMinus, most, largest,
+            sheet, version, sound ? sheet.YieldGrams / sheet.DoseGrams : null, need, need / density, water.Value, water.PlusMinus, most, largest,
             fits, FitSentence(machine, need, most, largest, fits), plan.PeakBar, force, ForceSentence(machine, plan, force),
             machine.WillingForceKgf, problems, Cautions(machine),
             last is null ? null : new(
                 last.Id, last.PulledAt, last.GrindSetting, last.DoseGrams, last.Measures.CupGrams, last.Measures.SecondsFromPressure,
                 last.Measures.R10, last.Liking),
             puck, sound ? Abilities.Strokes(machine, sheet.DoseGrams, sheet.YieldGrams) : null, Ratios(bag, sheet, sound, largest),
-            Preparation.HolderWord(bag is null ? 0 : await db.Shots.CountAsync(s => s.BagId == bag.Id && s.DeletedAt == null), preparation.Bottomless),
-            sound ? PlanReach.Problems(plan, machine, sheet.DoseGrams, sheet.YieldGrams) : [], await SinceAsync(sheet, row, bag, grinder, plan, basketRow, db));
+            Preparation.HolderWord(bag is null ? 0 : await db.Shots.CountAsync(s => s.BagId == bag.Id && s.DeletedAt == null, cancel), preparation.Bottomless),
+            sound ? PlanReach.Problems(plan, machine, sheet.DoseGrams, sheet.YieldGrams) : [], await SinceAsync(sheet, row, bag, grinder, plan, basketRow, db, cancel));
     }
 
     private static List<RatioView> Ratios(Bag? bag, Sheet sheet, bool sound, double? largest) => !sound ? [] :
@@ -142,10 +176,11 @@ public static class PrepareEndpoints
             new RatioView(r.Choice.School, r.Choice.Ratio, r.Yield, r.Choice.Why, r.Yield <= largest))];
 
     /// <summary>What is no longer as it was in the shot that the sheet says it is the same as.</summary>
-    private static async Task<SinceShot?> SinceAsync(Sheet sheet, BenchMachine machine, Bag? bag, Grinder? grinder, PullPlan plan, BenchBasket? basket, RuddyContext db)
+    private static async Task<SinceShot?> SinceAsync(
+        Sheet sheet, BenchMachine machine, Bag? bag, Grinder? grinder, PullPlan plan, BenchBasket? basket, RuddyContext db, CancellationToken cancel)
     {
         if (sheet.SameAsShotId is not { } id) return null;
-        var shot = await ShotViews.WithNames(db.Shots.AsNoTracking()).Include(s => s.Basket).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null);
+        var shot = await ShotViews.WithNames(db.Shots.AsNoTracking()).Include(s => s.Basket).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel);
         if (shot is null) return null;
         var changed = WhatChanged.Between(
             new(shot.Machine!.Name, shot.Bag?.Name, shot.Grinder?.Name, shot.GrindSetting, shot.DoseGrams, shot.YieldGrams, shot.PlanName, shot.Basket?.Name, shot.Preparation ?? sheet.Preparation ?? new()),
@@ -154,11 +189,11 @@ public static class PrepareEndpoints
     }
 
     /// <summary>The last shot of a bag on a machine; where that bag was never pulled on it, the machine's last.</summary>
-    private static Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId)
+    private static Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId, CancellationToken cancel)
     {
         var shots = db.Shots.AsNoTracking().Where(s => s.DeletedAt == null && s.MachineId == machineId);
         return (bagId is null ? shots.OrderByDescending(s => s.PulledAt) : shots.OrderByDescending(s => s.BagId == bagId).ThenByDescending(s => s.PulledAt))
-            .FirstOrDefaultAsync();
+            .FirstOrDefaultAsync(cancel);
     }
 
     private static void Try(List<SheetProblem> problems, Func<double> check)

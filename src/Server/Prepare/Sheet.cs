@@ -20,6 +20,7 @@ public sealed record SinceShot(int ShotId, IReadOnlyList<ChangedThing> Things, s
 public sealed record SheetProblem(string Field, string Sentence);
 
 /// <summary>One thing to set or expect, computed from the sheet.</summary>
+/// <param name="Version">Version of the sheet, to send with a change of it and with the pull that is made ready of it.</param>
 /// <param name="Ratio">Yield over dose.</param>
 /// <param name="WaterGrams">Water to pour, or to move with the piston.</param>
 /// <param name="WaterMl">The same at the water's temperature.</param>
@@ -40,7 +41,7 @@ public sealed record SheetProblem(string Field, string Sentence);
 /// <param name="PlanProblems">What the plan asks that the machine does not give.</param>
 /// <param name="Since">What changed since the shot it started from; null where it started from none.</param>
 public sealed record SheetAnswer(
-    Sheet Sheet, double? Ratio, double? WaterGrams, double? WaterMl, double WaterC, double WaterPlusMinusC, double MostWaterGrams,
+    Sheet Sheet, int Version, double? Ratio, double? WaterGrams, double? WaterMl, double WaterC, double WaterPlusMinusC, double MostWaterGrams,
     double? LargestYieldGrams, bool Fits, string FitSentence, double PeakBar, double? HandForceKgf, string ForceSentence,
     double WillingForceKgf, IReadOnlyList<SheetProblem> Problems, IReadOnlyList<string> Cautions, LastTime? LastTime,
     PuckFit? Puck, int? Strokes, IReadOnlyList<RatioView> Ratios, string HolderWord, IReadOnlyList<PlanProblem> PlanProblems, SinceShot? Since);

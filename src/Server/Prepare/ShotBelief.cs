@@ -39,13 +39,13 @@ public sealed record ShotBelief(
     private static double Restrictor(Machine machine, Basket? basket) => basket?.RestrictorBarS2PerMl2 ?? machine.RestrictorBarS2PerMl2;
 
     /// <summary>Of a sheet without problems.</summary>
-    public static async Task<ShotBelief> OfAsync(SheetAnswer answer, RuddyContext db, TimeProvider time)
+    public static async Task<ShotBelief> OfAsync(SheetAnswer answer, RuddyContext db, TimeProvider time, CancellationToken cancel)
     {
         var sheet = answer.Sheet;
-        var machine = (await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId)).Spec;
-        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId);
-        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId);
-        var basket = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId);
+        var machine = (await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel)).Spec;
+        var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId, cancel);
+        var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId, cancel);
+        var basket = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId, cancel);
         var puck = new PuckParameters
         {
             DoseGrams = sheet.DoseGrams,
@@ -54,25 +54,25 @@ public sealed record ShotBelief(
             Retention = machine.RetentionPerGram,
             RestrictorBarS2PerMl2 = Restrictor(machine, basket?.Spec),
         };
-        var known = grinder is null ? [] : await KnownAsync(grinder.Id, db);
+        var known = grinder is null ? [] : await KnownAsync(grinder.Id, db, cancel);
         var steps = new GrinderSteps(grinder?.Step ?? 1, grinder?.FinerIsLower ?? true);
         var advice = GrindAdvice.Learn(steps, known);
         var age = bag is null ? UsualAge : BenchEndpoints.DaysFromRoast(bag, time);
         var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
         var (bagId, basketId) = (bag?.Id ?? 0, basket?.Id ?? 0);
         return new(
-            machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db), sheet.PlanKey), puck,
+            machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), puck,
             advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams, basketId), advice, known, grinder, steps, age, bagId, basketId);
     }
 
     /// <summary>Shots of a grinder that have a setting and a resistance, oldest first.</summary>
-    internal static async Task<List<GrindShot>> KnownAsync(int grinderId, RuddyContext db)
+    internal static async Task<List<GrindShot>> KnownAsync(int grinderId, RuddyContext db, CancellationToken cancel)
     {
         var shots = await db.Shots.AsNoTracking()
             .Where(s => s.DeletedAt == null && s.GrinderId == grinderId && s.GrindSetting != null)
             .OrderByDescending(s => s.PulledAt).Take(MostShots)
             .Select(s => new { s.BagId, s.MachineId, s.GrindSetting, s.PulledAt, s.DoseGrams, s.Measures, s.Bag, s.BasketId, s.Machine, s.Basket })
-            .ToListAsync();
+            .ToListAsync(cancel);
         shots.Reverse();
         // behind a small hole the pressure is the hole's, so such a shot says nothing of the grind
         return [.. shots.Where(s => s.Measures.R10 is > 0 && Restrictor(s.Machine!.Spec, s.Basket?.Spec) == 0).Select(s => new GrindShot(

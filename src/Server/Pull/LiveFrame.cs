@@ -47,4 +47,8 @@ public sealed record KeptPull(string PullId, int ShotId);
 public sealed record LiveFrame(
     PullStage Stage, string? PullId, long Sequence, LiveReading? Reading, IReadOnlyList<double[]> Pressure, IReadOnlyList<double[]> Weight,
     IReadOnlyList<double[]> Flow, IReadOnlyList<double[]> Stroke, IReadOnlyList<DeviceView>? Devices, IReadOnlyList<PullInHand>? Pulls,
-    IReadOnlyList<string> Notices, KeptPull? Kept, double SentAt);
+    IReadOnlyList<string> Notices, KeptPull? Kept, double SentAt)
+{
+    /// <summary>What went wrong beside the pulls; null when nothing about it was asked.</summary>
+    public IReadOnlyList<string>? Troubles { get; init; }
+}

@@ -8,7 +8,7 @@ namespace RuddySpring.Server.Pull;
 
 /// <summary>
 /// The pulls under way, at most one a machine. An instrument tells of one pull: of the one that was made ready while it was free, until it
-/// is given to another.
+/// is given to another; one that comes later is heard where nothing else tells the same.
 /// </summary>
 public sealed class PullDesk
 {
@@ -19,21 +19,26 @@ public sealed class PullDesk
     private readonly InstrumentDesk _instruments;
     private readonly PullJournal _journal;
     private readonly TimeProvider _time;
+    private readonly Troubles _troubles;
     private readonly ILogger<PullDesk> _log;
     private readonly List<RunningPull> _pulls = [];
-    private readonly Dictionary<string, string> _toldOf = [];
+    private readonly PullInstruments _told = new();
     private KeptPull? _kept;
 
-    public PullDesk(InstrumentDesk instruments, PullJournal journal, TimeProvider time, ILogger<PullDesk> log)
+    public PullDesk(InstrumentDesk instruments, PullJournal journal, TimeProvider time, Troubles troubles, ILogger<PullDesk> log)
     {
         _instruments = instruments;
         _journal = journal;
         _time = time;
+        _troubles = troubles;
         _log = log;
         instruments.Sampled += Take;
         instruments.Changed += (device, sentence, isLoss) =>
         {
-            lock (_lock) OfDevice(device)?.InstrumentChanged(sentence, isLoss);
+            lock (_lock)
+            {
+                foreach (var pull in _pulls.Where(p => _told.Tells(device, p.Start.Id))) pull.InstrumentChanged(sentence, isLoss);
+            }
         };
     }
 
@@ -74,8 +79,9 @@ public sealed class PullDesk
             }
 
             if (_pulls.Count >= MostPulls) throw new NotNowException($"{MostPulls} pulls are under way already. Stop one or throw it away first.");
-            _pulls.Add(new(start, _instruments.Now, _journal, _log));
-            foreach (var device in _instruments.Names.Where(d => !_toldOf.ContainsKey(d))) _toldOf[device] = start.Id;
+            _pulls.Add(new(start, _instruments.Now));
+            _journal.Open(start.Id);
+            foreach (var device in _instruments.View().OrderBy(d => d.Silent)) _told.Offer(start.Id, device.Name, device.Channels);
             Say(JsonSerializer.Serialize(announcement, RuddyContext.Json), start.Id);
             return start;
         }
@@ -106,10 +112,49 @@ public sealed class PullDesk
     /// <summary>Raised when a followed needle has moved.</summary>
     public event Action? Followed;
 
-    /// <summary>Throws a pull away.</summary>
+    /// <summary>Ends a pull and drops it: one that never began, or that cannot be kept.</summary>
     public void Discard(string? id)
     {
         lock (_lock) Drop(Current(id));
+    }
+
+    /// <summary>How far a pull is.</summary>
+    /// <exception cref="NotNowException">There is none.</exception>
+    public PullStage StageOf(string? id)
+    {
+        lock (_lock) return Current(id).Stage;
+    }
+
+    /// <summary>A pull as far as it has come.</summary>
+    /// <exception cref="NotNowException">There is none.</exception>
+    public (string Id, Trace Trace) TraceOf(string? id)
+    {
+        lock (_lock)
+        {
+            var pull = Current(id);
+            return (pull.Start.Id, pull.TraceSoFar());
+        }
+    }
+
+    /// <summary>Writes what is new of every pull to its journal. The disk is waited for without holding up the pulls.</summary>
+    public void WriteJournals()
+    {
+        List<(RunningPull Pull, string Text)> unwritten;
+        lock (_lock) unwritten = [.. _pulls.Select(p => (p, p.TakeUnwritten())).Where(p => p.Item2 is not null).Select(p => (p.p, p.Item2!))];
+        foreach (var (pull, text) in unwritten)
+        {
+            try
+            {
+                _journal.Append(pull.Start.Id, text);
+                lock (_lock) pull.IsWritten();
+            }
+            catch (Exception error) when (error is IOException or UnauthorizedAccessException)
+            {
+                bool isNew;
+                lock (_lock) isNew = pull.PutBack(text);
+                if (isNew) _log.LogWarning(error, "The journal cannot be written");
+            }
+        }
     }
 
     /// <summary>Gives an instrument to a pull.</summary>
@@ -119,8 +164,9 @@ public sealed class PullDesk
         lock (_lock)
         {
             var pull = Current(id);
-            if (!_instruments.Names.Contains(device)) throw new NotThereException($"No instrument called {device} is connected.");
-            _toldOf[device] = pull.Start.Id;
+            var given = _instruments.View().FirstOrDefault(d => d.Name == device)
+                ?? throw new NotThereException($"No instrument called {RequestSentences.Short(device)} is connected.");
+            _told.Give(pull.Start.Id, given.Name, given.Channels);
         }
 
         return WholeFrame(id);
@@ -161,16 +207,26 @@ public sealed class PullDesk
         lock (_lock)
         {
             var now = _instruments.Now;
-            foreach (var pull in _pulls)
-            {
-                pull.WriteJournal(now);
-                if (pull.EndedByItself(now)) Stop(pull, now);
-            }
-
             var inHand = withDevices ? InHand() : null;
             return _pulls.Count == 0
                 ? [Idle(devices, inHand)]
-                : [.. _pulls.Select(p => p.Frame(now, false, devices, inHand, _kept, UnixMs()))];
+                : [.. _pulls.Select(p => NextFrame(p, now, devices, inHand)).OfType<LiveFrame>()];
+        }
+    }
+
+    /// <summary>What goes wrong with one pull is that pull's, and told on it; null where it has no frame this time.</summary>
+    private LiveFrame? NextFrame(RunningPull pull, double now, IReadOnlyList<DeviceView>? devices, IReadOnlyList<PullInHand>? inHand)
+    {
+        try
+        {
+            if (pull.EndedByItself(now)) Stop(pull, now);
+            return pull.Frame(now, false, devices, inHand, _kept, UnixMs()) with { Troubles = devices is null ? null : _troubles.Sentences };
+        }
+        catch (Exception error)
+        {
+            _log.LogError(error, "A pull cannot be followed");
+            pull.Notice("The coach had a fault and says nothing just now; every reading is kept.");
+            return null;
         }
     }
 
@@ -193,34 +249,51 @@ public sealed class PullDesk
     }
 
     private LiveFrame Idle(IReadOnlyList<DeviceView>? devices, IReadOnlyList<PullInHand>? pulls) =>
-        new(PullStage.Idle, null, 0, null, [], [], [], [], devices, pulls, [], _kept, UnixMs());
+        new(PullStage.Idle, null, 0, null, [], [], [], [], devices, pulls, [], _kept, UnixMs()) { Troubles = devices is null ? null : _troubles.Sentences };
 
     private IReadOnlyList<PullInHand> InHand() =>
         [.. _pulls.Select(p => new PullInHand(
-            p.Start.Id, p.Start.Sheet.MachineId, p.Start.MachineName, p.Stage, [.. _instruments.Names.Where(d => OfDevice(d) == p)]))];
+            p.Start.Id, p.Start.Sheet.MachineId, p.Start.MachineName, p.Stage, [.. _instruments.Names.Where(d => _told.Tells(d, p.Start.Id))]))];
 
     private double UnixMs() => (_time.GetUtcNow() - DateTimeOffset.UnixEpoch).TotalMilliseconds;
 
     private void Take(string device, IReadOnlyList<TimedSample> samples)
     {
-        lock (_lock) OfDevice(device)?.Take(samples, _instruments.Now);
+        lock (_lock)
+        {
+            if (_pulls.Count == 0) return;
+            if (_pulls is [{ StoppedAt: null } only]) _told.Offer(only.Start.Id, device, samples.Select(s => s.Channel).Distinct());
+            foreach (var heard in samples.GroupBy(s => _told.Hearer(device, s.Channel)))
+            {
+                if (heard.Key is { } id && _pulls.Find(p => p.Start.Id == id) is { } pull) pull.Take([.. heard], _instruments.Now);
+            }
+        }
     }
-
-    /// <summary>The pull that an instrument tells of: the one it was given to, or the only one.</summary>
-    private RunningPull? OfDevice(string device) =>
-        _toldOf.TryGetValue(device, out var id) && _pulls.Find(p => p.Start.Id == id) is { } pull ? pull : _pulls.Count == 1 ? _pulls[0] : null;
 
     private RunningPull? Find(string? id) => id is null ? _pulls.LastOrDefault() : _pulls.Find(p => p.Start.Id == id);
 
     private RunningPull Current(string? id) => Find(id) ?? throw new NotNowException("There is no pull under way.");
 
-    private void Say(string line, string id) => _instruments.Say(line, device => OfDevice(device)?.Start.Id == id);
+    private void Say(string line, string id) => _instruments.Say(line, device => _told.Tells(device, id));
 
     private void Drop(RunningPull pull)
     {
-        _journal.Close(pull.Start.Id);
+        CloseJournal(pull.Start.Id);
         if (pull.StoppedAt is null) Say("""{"pull":"ended"}""", pull.Start.Id);
         _pulls.Remove(pull);
-        foreach (var device in _toldOf.Where(t => t.Value == pull.Start.Id).Select(t => t.Key).ToList()) _toldOf.Remove(device);
+        _told.Free(pull.Start.Id);
+    }
+
+    /// <summary>A journal that the disk does not let go of is found and closed at the next start: its pull is stored by then.</summary>
+    private void CloseJournal(string id)
+    {
+        try
+        {
+            _journal.Close(id);
+        }
+        catch (Exception error) when (error is IOException or UnauthorizedAccessException)
+        {
+            _log.LogWarning(error, "The journal of {Id} cannot be removed", id);
+        }
     }
 }

@@ -1,8 +1,10 @@
 using System.Globalization;
 using System.Text;
 using System.Text.Json;
+using RuddySpring.Core;
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Instruments;
@@ -22,98 +24,163 @@ public sealed record PullStart(
     /// <summary>A tracker for this pull, with a coach at its elbow.</summary>
     public PullTracker Tracker() => new(
         Plan, Machine, Sheet.YieldGrams, new LiveCoach(Plan, Machine, Sheet.DoseGrams, Sheet.YieldGrams, WaterC, Expected ?? Anything));
+
+    /// <summary>The start with everything in it checked, as it comes from a file.</summary>
+    /// <exception cref="FieldRangeException">A number is out of range.</exception>
+    /// <exception cref="DoesNotFitException">Something is missing or does not go together.</exception>
+    public PullStart Checked()
+    {
+        if (Sheet is null || Plan?.Phases is null || Machine is null) throw new DoesNotFitException("journal", "It is of another version.");
+        CupVolumes.Dose.Check(Sheet.DoseGrams);
+        CupVolumes.Yield.Check(Sheet.YieldGrams);
+        PuckParameters.WaterTemperature.Check(WaterC);
+        Plan.Checked();
+        Machine.Checked();
+        if (Expected is { } puck && !(puck.ResistanceBarSPerMl is > 0 and < 1000 && puck.SdLog is > 0 and < 5))
+            throw new DoesNotFitException("journal", "What was expected of the puck makes no sense.");
+        return this;
+    }
 }
 
 /// <summary>A pull that was found in the journal: it never came to its end.</summary>
-public sealed record JournalledPull(PullStart Start, IReadOnlyList<TimedSample> Samples, IReadOnlyList<(string Moment, double At)> Marks, double? StartedByHandAt);
+/// <param name="CutShort">Whether more was in the file than a pull can have.</param>
+public sealed record JournalledPull(
+    PullStart Start, IReadOnlyList<TimedSample> Samples, IReadOnlyList<(string Moment, double At)> Marks, double? StartedByHandAt, bool CutShort);
+
+/// <summary>A file of the journal: a pull, or why it is none.</summary>
+/// <param name="Id">From its name.</param>
+/// <param name="WrittenAt">When it was last written, UTC.</param>
+/// <param name="Pull">Null where it cannot be read.</param>
+/// <param name="Problem">Why; null where it can.</param>
+public sealed record JournalFile(string Id, DateTime WrittenAt, JournalledPull? Pull, string? Problem);
 
 /// <summary>
-/// A file for each pull in progress, appended every half second, so that a crash loses at most that. Plain lines: one JSON line for the
-/// start, then <c>channel seconds value</c>, or <c>mark moment seconds</c>, or <c>begin seconds</c>. A last line cut short is left out.
+/// A file for each pull in progress, so that a crash loses at most half a second. Plain lines: one JSON line for the start, then
+/// <c>channel seconds value</c>, or <c>mark moment seconds</c>, or <c>begin seconds</c>. What is written is flushed to the disk; a write that
+/// fails half-way is cut off again before the next. A last line cut short is left out.
 /// </summary>
 public sealed class PullJournal(string dataFolder)
 {
+    // four channels at 100 a second for the longest pull, and some
+    private const int MostSamples = 400_000;
+    private const long MostBytes = 16 * 1024 * 1024;
+    private const double MostSeconds = 3600;
+    private const string Extension = ".pull";
     private readonly string _folder = Path.Combine(dataFolder, "journal");
     private readonly Lock _lock = new();
+    private readonly Dictionary<string, long> _written = [];
 
-    /// <summary>Opens the file of a new pull.</summary>
-    public void Begin(PullStart start)
+    /// <summary>The first line of a pull.</summary>
+    public static string StartLine(PullStart start) => JsonSerializer.Serialize(start, RuddyContext.Json) + "\n";
+
+    /// <summary>The line of a sample.</summary>
+    public static string SampleLine(TimedSample s) =>
+        string.Create(CultureInfo.InvariantCulture, $"{s.Channel} {s.ServerSeconds:0.0000} {s.Value:0.####}{(s.Origin == Origin.Followed ? " followed" : "")}\n");
+
+    /// <summary>The line of a marked moment.</summary>
+    public static string MarkLine(string moment, double seconds) => string.Create(CultureInfo.InvariantCulture, $"mark {moment} {seconds:0.0000}\n");
+
+    /// <summary>The line that says that the brewer started the clock.</summary>
+    public static string BeginLine(double seconds) => string.Create(CultureInfo.InvariantCulture, $"begin {seconds:0.0000}\n");
+
+    /// <summary>A pull may be written from now on. Touches no disk.</summary>
+    public void Open(string id)
     {
-        Directory.CreateDirectory(_folder);
-        File.WriteAllText(PathOf(start.Id), JsonSerializer.Serialize(start, RuddyContext.Json) + "\n");
+        lock (_lock) _written[id] = 0;
     }
 
-    /// <summary>Appends samples, and makes the operating system keep them.</summary>
-    public void Append(string id, IReadOnlyList<TimedSample> samples)
-    {
-        if (samples.Count == 0) return;
-        var text = new StringBuilder();
-        foreach (var s in samples) text.Append(CultureInfo.InvariantCulture, $"{s.Channel} {s.ServerSeconds:0.0000} {s.Value:0.####}{(s.Origin == Origin.Followed ? " followed" : "")}\n");
-        AppendText(id, text.ToString());
-    }
-
-    /// <summary>Appends a marked moment.</summary>
-    public void AppendMark(string id, string moment, double seconds) => AppendText(id, $"mark {moment} {seconds:0.0000}\n");
-
-    /// <summary>Appends that the brewer started the clock.</summary>
-    public void AppendBegin(string id, double seconds) => AppendText(id, $"begin {seconds:0.0000}\n");
-
-    /// <summary>Removes the file of a pull that was saved or thrown away.</summary>
-    public void Close(string id)
-    {
-        lock (_lock) File.Delete(PathOf(id));
-    }
-
-    /// <summary>Every pull in the journal but those that are under way.</summary>
-    public IReadOnlyList<JournalledPull> Unfinished(IReadOnlyCollection<string> underWay) => !Directory.Exists(_folder)
-        ? []
-        : [.. Directory.GetFiles(_folder, "*.pull")
-            .Where(f => !underWay.Contains(Path.GetFileNameWithoutExtension(f)))
-            .Select(Read).OfType<JournalledPull>().OrderBy(p => p.Start.StartedAt)];
-
-    private JournalledPull? Read(string file)
-    {
-        string[] lines;
-        lock (_lock) lines = File.ReadAllText(file).Split('\n')[..^1]; // what follows the last line end was cut short
-        if (lines.Length == 0) return null;
-        PullStart? start;
-        try
-        {
-            start = JsonSerializer.Deserialize<PullStart>(lines[0], RuddyContext.Json);
-        }
-        catch (JsonException)
-        {
-            return null;
-        }
-
-        if (start is null) return null;
-        var samples = new List<TimedSample>();
-        var marks = new List<(string, double)>();
-        double? begun = null;
-        foreach (var line in lines.Skip(1))
-        {
-            var words = line.Split(' ');
-            if (words is ["begin", var at] && Number(at, out var beginAt)) begun = beginAt;
-            else if (words is ["mark", var moment, var markAt] && Number(markAt, out var t)) marks.Add((moment, t));
-            else if (words is [var name, var secondsText, var valueText, .. var rest] && rest is ([] or ["followed"]) && Enum.TryParse<Channel>(name, out var channel)
-                && Number(secondsText, out var seconds) && Number(valueText, out var value)) samples.Add(new(channel, seconds, value, rest.Length > 0 ? Origin.Followed : Origin.Measured));
-        }
-
-        return new(start, samples, marks, begun);
-    }
-
-    private static bool Number(string text, out double value) =>
-        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out value);
-
-    private void AppendText(string id, string text)
+    /// <summary>Appends lines and has the disk keep them; nothing for a pull that was closed.</summary>
+    /// <exception cref="IOException">They could not be written: the whole text is to be given again.</exception>
+    public void Append(string id, string lines)
     {
         lock (_lock)
         {
-            using var file = new FileStream(PathOf(id), FileMode.Append, FileAccess.Write, FileShare.Read);
-            file.Write(Encoding.UTF8.GetBytes(text));
-            file.Flush(flushToDisk: false);
+            if (!_written.TryGetValue(id, out var length)) return;
+            Directory.CreateDirectory(_folder);
+            using var file = new FileStream(PathOf(id), FileMode.OpenOrCreate, FileAccess.Write, FileShare.Read, bufferSize: 0);
+            file.SetLength(length); // what a failed write left is no line
+            file.Position = length;
+            file.Write(Encoding.UTF8.GetBytes(lines));
+            file.Flush(flushToDisk: true);
+            _written[id] = file.Length;
         }
     }
 
-    private string PathOf(string id) => Path.Combine(_folder, id + ".pull");
+    /// <summary>Removes the file of a pull that was saved or never begun.</summary>
+    public void Close(string id)
+    {
+        lock (_lock)
+        {
+            _written.Remove(id);
+            if (IsId(id) && Directory.Exists(_folder)) File.Delete(PathOf(id));
+        }
+    }
+
+    /// <summary>Puts a file that cannot be read out of the way, still in the journal's folder.</summary>
+    public void SetAside(string id)
+    {
+        lock (_lock)
+        {
+            if (IsId(id) && File.Exists(PathOf(id))) File.Move(PathOf(id), PathOf(id) + ".unread", overwrite: true);
+        }
+    }
+
+    /// <summary>Every file in the journal but those of pulls that are under way, oldest first. Changes nothing.</summary>
+    public IReadOnlyList<JournalFile> Unfinished(IReadOnlyCollection<string> underWay) => !Directory.Exists(_folder)
+        ? []
+        : [.. new DirectoryInfo(_folder).GetFiles("*" + Extension)
+            .Where(f => !underWay.Contains(Path.GetFileNameWithoutExtension(f.Name)) && IsId(Path.GetFileNameWithoutExtension(f.Name)))
+            .OrderBy(f => f.LastWriteTimeUtc).Select(Read)];
+
+    /// <summary>Whether a name is one that a pull gets: nothing else names a file here.</summary>
+    private static bool IsId(string id) => id.Length == 32 && id.All(char.IsAsciiHexDigitLower);
+
+    private JournalFile Read(FileInfo file)
+    {
+        var id = Path.GetFileNameWithoutExtension(file.Name);
+        JournalFile Unreadable(string why) => new(id, file.LastWriteTimeUtc, null, why);
+        try
+        {
+            if (file.Length > MostBytes) return Unreadable($"it is larger than {MostBytes / 1024 / 1024} MB.");
+            string[] lines;
+            lock (_lock) lines = File.ReadAllText(file.FullName).Split('\n')[..^1]; // what follows the last line end was cut short
+            if (lines.Length == 0) return Unreadable("it is empty.");
+            var start = JsonSerializer.Deserialize<PullStart>(lines[0], RuddyContext.Json)?.Checked();
+            if (start is null) return Unreadable("its first line is missing.");
+            return start.Id == id ? new(id, file.LastWriteTimeUtc, Lines(start, lines), null) : Unreadable("its name and what is in it do not belong together.");
+        }
+        catch (Exception error) when (error is JsonException or NotSupportedException or ArgumentException or NullReferenceException)
+        {
+            return Unreadable("it was written by another version, or damaged.");
+        }
+        catch (Exception error) when (error is IOException or UnauthorizedAccessException)
+        {
+            return Unreadable("the disk does not give it.");
+        }
+    }
+
+    private static JournalledPull Lines(PullStart start, string[] lines)
+    {
+        var samples = new List<TimedSample>();
+        var marks = new List<(string, double)>();
+        double? begun = null;
+        foreach (var line in lines.Skip(1).Take(MostSamples))
+        {
+            var words = line.Split(' ');
+            if (words is ["begin", var at] && Seconds(at, out var beginAt)) begun = beginAt;
+            else if (words is ["mark", var moment, var markAt] && PullTracker.IsMoment(moment) && Seconds(markAt, out var t)) marks.Add((moment, t));
+            else if (words is [var name, var secondsText, var valueText, .. var rest] && rest is ([] or ["followed"]) && Enum.TryParse<Channel>(name, out var channel)
+                && Enum.IsDefined(channel) && Seconds(secondsText, out var seconds) && Number(valueText, out var value) && ChannelRanges.Of(channel).Holds(value))
+                samples.Add(new(channel, seconds, value, rest.Length > 0 ? Origin.Followed : Origin.Measured));
+        }
+
+        return new(start, samples, marks, begun, lines.Length - 1 > MostSamples);
+    }
+
+    private static bool Seconds(string text, out double value) => Number(text, out value) && value is >= -1 and <= MostSeconds;
+
+    private static bool Number(string text, out double value) =>
+        double.TryParse(text, NumberStyles.Float, CultureInfo.InvariantCulture, out value) && double.IsFinite(value);
+
+    private string PathOf(string id) => Path.Combine(_folder, id + Extension);
 }

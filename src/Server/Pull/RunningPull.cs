@@ -1,3 +1,4 @@
+using System.Text;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
@@ -6,33 +7,34 @@ using RuddySpring.Server.Instruments;
 namespace RuddySpring.Server.Pull;
 
 /// <summary>
-/// One pull under way: takes samples, follows the plan, keeps the journal. Times are s on the steady clock. Used under the desk's lock.
+/// One pull under way: takes samples, follows the plan, says what belongs into its journal. Times are s on the steady clock. Used under the desk's lock.
 /// </summary>
 public sealed class RunningPull
 {
-    private const double JournalEverySeconds = 0.5;
     private const double FrozenSeconds = 3.0;
+    private const double LongestSeconds = 900;
+    private const double LastDropsSeconds = 20;
+    private const double KeptBeforeSeconds = 5;
+    private const int MostNotices = 12;
+    private const string MemoryOnly =
+        "The disk cannot be written just now: the pull is kept in memory only. It goes on, and can be saved as soon as there is room.";
 
     private readonly PullTracker _tracker;
-    private readonly PullJournal _journal;
-    private readonly ILogger _log;
-    private readonly List<TimedSample> _unwritten = [];
+    private readonly StringBuilder _unwritten = new();
+    private readonly Queue<TimedSample> _before = [];
     private readonly List<string> _notices = [];
     private readonly PullLines _lines = new();
     private readonly double _armedAt;
-    private double _lastJournal;
     private double _lastLook;
     private double? _stoppedAt;
+    private bool _journalling;
 
     /// <summary>Makes a pull ready.</summary>
-    public RunningPull(PullStart start, double now, PullJournal journal, ILogger log)
+    public RunningPull(PullStart start, double now)
     {
         Start = start;
         _tracker = start.Tracker();
-        _armedAt = _lastJournal = _lastLook = now;
-        _journal = journal;
-        _log = log;
-        journal.Begin(start);
+        _armedAt = _lastLook = now;
     }
 
     /// <summary>What was set.</summary>
@@ -55,14 +57,14 @@ public sealed class RunningPull
     {
         if (_tracker.Started) return;
         _tracker.StartNow(now - _armedAt);
-        _journal.AppendBegin(Start.Id, now - _armedAt);
+        Journal(PullJournal.BeginLine(now - _armedAt));
     }
 
     /// <summary>Marks a moment now.</summary>
     public void Mark(string moment, double now)
     {
         _tracker.Mark(moment, now - _armedAt);
-        _journal.AppendMark(Start.Id, moment, now - _armedAt);
+        Journal(PullJournal.MarkLine(moment, now - _armedAt));
     }
 
     /// <summary>Stops it; false where it had been stopped before.</summary>
@@ -72,12 +74,16 @@ public sealed class RunningPull
         if (!_tracker.Started) throw new NotNowException("The pull has not begun.");
         if (_stoppedAt is not null) return false;
         _stoppedAt = now;
-        _journal.AppendMark(Start.Id, "stop", now - _armedAt);
+        Journal(PullJournal.MarkLine("stop", now - _armedAt));
         return true;
     }
 
     /// <summary>Whether the flow has ended and nobody pressed stop.</summary>
-    public bool EndedByItself(double now) => _stoppedAt is null && _tracker.IsOver(now - _armedAt);
+    public bool EndedByItself(double now) =>
+        _stoppedAt is null && (_tracker.IsOver(now - _armedAt) || (_tracker.Started && _tracker.Read(now - _armedAt).Seconds > LongestSeconds));
+
+    /// <summary>The trace so far.</summary>
+    public Trace TraceSoFar() => _tracker.ToTrace();
 
     /// <summary>The finished pull.</summary>
     /// <exception cref="NotNowException">It has not been stopped.</exception>
@@ -91,22 +97,21 @@ public sealed class RunningPull
     /// <summary>Takes samples.</summary>
     public void Take(IReadOnlyList<TimedSample> samples, double now)
     {
+        if (now - _stoppedAt > LastDropsSeconds) return;
         foreach (var sample in samples)
         {
             var at = sample.ServerSeconds - _armedAt;
             if (at < -0.05) continue;
             _tracker.Take(sample.Channel, at, sample.Value, sample.Origin);
-            _unwritten.Add(sample with { ServerSeconds = at });
+            Journal(sample with { ServerSeconds = at });
             if (_tracker.Started) _lines.Add(sample.Channel, _tracker.Latest(sample.Channel));
         }
-
-        WriteJournal(now);
     }
 
-    /// <summary>Adds a sentence to what went wrong, once.</summary>
+    /// <summary>Adds a sentence to what went wrong, once, and no more than a dozen in all.</summary>
     public void Notice(string sentence)
     {
-        if (!_notices.Contains(sentence)) _notices.Add(sentence);
+        if (_notices.Count < MostNotices && !_notices.Contains(sentence)) _notices.Add(sentence);
     }
 
     /// <summary>A sentence about an instrument: told where it is a loss, or where the pull is under way.</summary>
@@ -130,22 +135,51 @@ public sealed class RunningPull
         };
     }
 
-    /// <summary>Writes what has come since the last time, every half second.</summary>
-    public void WriteJournal(double now)
+    /// <summary>Takes what is to be written to the journal; null where there is nothing new.</summary>
+    public string? TakeUnwritten()
     {
-        if (now - _lastJournal < JournalEverySeconds) return;
-        _lastJournal = now;
-        try
+        if (_unwritten.Length == 0) return null;
+        var text = _unwritten.ToString();
+        _unwritten.Clear();
+        return text;
+    }
+
+    /// <summary>Puts back what could not be written, before what has come meanwhile; whether that is new. The pull goes on in memory and says so.</summary>
+    public bool PutBack(string text)
+    {
+        _unwritten.Insert(0, text);
+        var isNew = !_notices.Contains(MemoryOnly);
+        Notice(MemoryOnly);
+        return isNew;
+    }
+
+    /// <summary>What was put back has been written after all.</summary>
+    public void IsWritten() => _notices.Remove(MemoryOnly);
+
+    /// <summary>Before the lever moves nothing is written but kept for a few seconds: a pull that never begins leaves no file.</summary>
+    private void Journal(TimedSample sample)
+    {
+        if (_tracker.Started)
         {
-            _journal.Append(Start.Id, _unwritten);
-            _unwritten.Clear();
+            Journal(PullJournal.SampleLine(sample));
+            return;
         }
-        catch (IOException error)
+
+        _before.Enqueue(sample);
+        while (_before.Count > 0 && sample.ServerSeconds - _before.Peek().ServerSeconds > KeptBeforeSeconds) _before.Dequeue();
+    }
+
+    private void Journal(string line)
+    {
+        if (!_journalling)
         {
-            // the pull goes on in memory; the samples stay in the list and are tried again
-            _log.LogWarning(error, "The journal cannot be written");
-            Notice("The disk cannot be written just now: the pull is kept in memory only.");
+            _journalling = true;
+            _unwritten.Append(PullJournal.StartLine(Start));
+            foreach (var sample in _before) _unwritten.Append(PullJournal.SampleLine(sample));
+            _before.Clear();
         }
+
+        _unwritten.Append(line);
     }
 
     /// <summary>A computer that slept in the middle of a pull is told of, once.</summary>

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Traces;
+using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Instruments;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
@@ -15,9 +16,9 @@ public sealed class SessionGate : IDisposable
     private readonly SemaphoreSlim _one = new(1);
 
     /// <summary>Does something to sessions while nobody else does.</summary>
-    public async Task<T> AloneAsync<T>(Func<Task<T>> change)
+    public async Task<T> AloneAsync<T>(Func<Task<T>> change, CancellationToken cancel)
     {
-        await _one.WaitAsync();
+        await _one.WaitAsync(cancel);
         try
         {
             return await change();
@@ -31,10 +32,14 @@ public sealed class SessionGate : IDisposable
     public void Dispose() => _one.Dispose();
 }
 
+/// <summary>How often the probe is looked at; a test looks more often.</summary>
+public sealed record ProbePace(TimeSpan LookEvery);
+
 /// <summary>Reads a streaming probe on the group into the session under way, once a minute.</summary>
-public sealed class GroupProbe(IServiceScopeFactory scopes, InstrumentDesk instruments, SessionGate gate, ILogger<GroupProbe> log) : BackgroundService
+public sealed class GroupProbe(
+    IServiceScopeFactory scopes, InstrumentDesk instruments, SessionGate gate, ProbePace pace, Troubles troubles, ILogger<GroupProbe> log)
+    : GuardedLoop("Reading the group probe", troubles, log)
 {
-    private static readonly TimeSpan LookEvery = TimeSpan.FromSeconds(5);
     private const double EverySeconds = 60;
 
     // a probe that was just put on still runs up to the group's temperature
@@ -45,31 +50,21 @@ public sealed class GroupProbe(IServiceScopeFactory scopes, InstrumentDesk instr
     public static string Announcement(Session session, double nowSeconds, IReadOnlyList<HeatEvent> events) => JsonSerializer.Serialize(
         new { Session = "heat", Machine = session.Machine.Spec, events, session.AmbientC, session.AltitudeMetres, nowSeconds }, RuddyContext.Json);
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    protected override async Task TurnAsync(CancellationToken stop)
     {
-        while (!stoppingToken.IsCancellationRequested)
-        {
-            await Task.Delay(LookEvery, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
-            if (stoppingToken.IsCancellationRequested || !instruments.Has(Channel.Group)) continue;
-            try
-            {
-                await gate.AloneAsync(ReadAsync);
-            }
-            catch (Exception error) when (error is Hosting.NotThereException or DbUpdateException or Microsoft.Data.Sqlite.SqliteException)
-            {
-                log.LogDebug(error, "The group probe was not read this time");
-            }
-        }
+        await Task.Delay(pace.LookEvery, stop);
+        if (instruments.Has(Channel.Group)) await gate.AloneAsync(() => ReadAsync(stop), stop);
     }
 
-    private async Task<bool> ReadAsync()
+    private async Task<bool> ReadAsync(CancellationToken stop)
     {
         var probe = instruments.View().FirstOrDefault(d => !d.Silent && d.Latest.ContainsKey(nameof(Channel.Group)));
         if (probe is null) return false;
         using var scope = scopes.CreateScope();
         var db = scope.ServiceProvider.GetRequiredService<RuddyContext>();
         var desk = scope.ServiceProvider.GetRequiredService<SessionDesk>();
-        var open = await desk.OpenAsync((await PrepareEndpoints.SheetAsync(db)).MachineId);
+        if (!await db.Machines.AnyAsync(m => m.DeletedAt == null, stop)) return false; // nothing on the bench yet
+        var open = await desk.OpenAsync((await PrepareEndpoints.SheetAsync(db, stop)).Sheet.MachineId, stop);
         if (open?.OriginAt is null) return false;
         var value = probe.Latest[nameof(Channel.Group)];
         var steady = _seen is { } seen && Math.Abs(value - seen) < SteadyK;
@@ -78,7 +73,7 @@ public sealed class GroupProbe(IServiceScopeFactory scopes, InstrumentDesk instr
         var last = open.Log.Readings.LastOrDefault(r => r.Kind == HeatReadingKind.Probe);
         if (last is not null && desk.NowSeconds(open) - last.AtSeconds < EverySeconds) return false;
         desk.Read(open, new(HeatReadingKind.Probe, Math.Round(value, 1)));
-        await db.SaveChangesAsync();
+        await db.SaveChangesAsync(stop);
         return true;
     }
 }

@@ -52,12 +52,14 @@ public sealed record HeatNow(
 /// <param name="OriginAt">Second 0, UTC; now for what has not begun.</param>
 /// <param name="NowSeconds">Now, s since the origin.</param>
 /// <param name="Next">The step to do next; null when all is done.</param>
+/// <param name="WantsVersion">Version of the wants, to send with a change of them; 0 while it is only a proposal.</param>
+/// <param name="LastTick">The step that was ticked last, which can be taken back; null for none.</param>
 public sealed record SessionView(
     int? Id, int MachineId, string MachineName, MachineFamily Family, bool HasBoiler, bool HasHeater, IReadOnlyList<Reads> Reads, LampMeans Lamp,
     double BandLowC, double BandHighC, IReadOnlyList<double> HeaterStepsC, bool Begun, DateTime OriginAt, double NowSeconds, DateTime? ReadyAt, SessionWants Wants,
     IReadOnlyList<SessionStepView> Steps, IReadOnlyList<CoursePoint> Course, IReadOnlyList<ShotHeat> Shots, IReadOnlyList<ReadingView> Readings,
     double StartSeconds, double LastCupSeconds, double EndSeconds, string? Problem, IReadOnlyList<string> Remedies, WaterBudget Water, HeatNow Now,
-    double BoilingPointC, NextStepView? Next);
+    double BoilingPointC, NextStepView? Next, int WantsVersion, string? LastTick);
 
 /// <summary>The step to do next, in a few words.</summary>
 /// <param name="StartSeconds">When it is due, s since the origin.</param>
@@ -73,6 +75,10 @@ public sealed record SessionRequest(SessionWants Wants, DateTime? ReadyAt);
 /// <param name="SecondsAgo">How long ago it was, s; 0 for now.</param>
 /// <param name="Skipped">Left out.</param>
 public sealed record StepTick(string Key, double SecondsAgo = 0, bool Skipped = false);
+
+/// <summary>A tick to take back.</summary>
+/// <param name="Key">The step that was ticked last as the screen knows it.</param>
+public sealed record TickBack(string Key);
 
 /// <summary>A reading just taken, or some time ago.</summary>
 public sealed record NewReading(HeatReadingKind Kind, double Value = 0, double SecondsAgo = 0);

@@ -15,6 +15,7 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
 {
     private static readonly TimeSpan LongestAhead = TimeSpan.FromHours(24);
     private static readonly TimeSpan StaleAfter = TimeSpan.FromHours(10);
+    private const int MostReadings = 1000;
     private static readonly FieldRange Ago = new("secondsAgo", "Time since", 0, 7200, "s");
 
     /// <summary>Lets one change happen at a time.</summary>
@@ -25,28 +26,28 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     /// <summary>The open session of a machine; null when there is none, or it was left open long ago.</summary>
     /// <param name="machineId">Whose.</param>
     /// <param name="tracked">False where nothing that is done to it is to be stored.</param>
-    public async Task<Session?> OpenAsync(int machineId, bool tracked = true)
+    public async Task<Session?> OpenAsync(int machineId, CancellationToken cancel, bool tracked = true)
     {
         var sessions = tracked ? db.Sessions : db.Sessions.AsNoTracking();
         var session = await sessions.Include(s => s.Machine).Where(s => s.MachineId == machineId && s.EndedAt == null)
-            .OrderByDescending(s => s.CreatedAt).FirstOrDefaultAsync();
-        if (session is null) return null;
+            .OrderByDescending(s => s.CreatedAt).FirstOrDefaultAsync(cancel);
+        if (session is null || Odd.Reason(session.Wants) is not null || Odd.Reason(session.Log) is not null) return null;
         var last = new[] { session.CreatedAt, session.OriginAt ?? session.CreatedAt, session.ReadyAt ?? session.CreatedAt }.Max();
         return Now - last < StaleAfter ? session : null;
     }
 
     /// <summary>The open session of a machine, which must be there.</summary>
     /// <exception cref="NotNowException">There is none.</exception>
-    public async Task<Session> NeedAsync(int machineId) =>
-        await OpenAsync(machineId) ?? throw new NotNowException("No session is open. Plan one first.");
+    public async Task<Session> NeedAsync(int machineId, CancellationToken cancel) =>
+        await OpenAsync(machineId, cancel) ?? throw new NotNowException("No session is open. Plan one first.");
 
     /// <summary>A session of a machine that is not stored: what would be planned now.</summary>
-    public async Task<Session> ProposalAsync(BenchMachine row)
+    public async Task<Session> ProposalAsync(BenchMachine row, CancellationToken cancel)
     {
-        var household = await db.Households.AsNoTracking().SingleAsync();
-        var last = await db.Sessions.AsNoTracking().Where(s => s.MachineId == row.Id).OrderByDescending(s => s.CreatedAt).FirstOrDefaultAsync();
+        var household = await db.Households.AsNoTracking().SingleAsync(cancel);
+        var last = await db.Sessions.AsNoTracking().Where(s => s.MachineId == row.Id).OrderByDescending(s => s.CreatedAt).FirstOrDefaultAsync(cancel);
         var (_, dose, yield) = FamilyDefaults.Of(row.Spec.Family);
-        var wants = last?.Wants ?? new SessionWants
+        var wants = last is not null && Odd.Reason(last.Wants) is null ? last.Wants : new SessionWants
         {
             Drinks = [new("", 0), new("", 0)],
             DoseGrams = dose,
@@ -62,6 +63,15 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
             AltitudeMetres = household.AltitudeMetres,
             Wants = wants,
         };
+    }
+
+    /// <summary>Begins a session: one that was left open, or cannot be read, ends here.</summary>
+    public async Task AddAsync(Session session, CancellationToken cancel)
+    {
+        foreach (var left in await db.Sessions.Where(s => s.MachineId == session.MachineId && s.EndedAt == null).ToListAsync(cancel)) left.EndedAt = Now;
+        await db.SaveChangesAsync(cancel);
+        session.Machine = await db.Machines.SingleAsync(m => m.Id == session.MachineId, cancel);
+        db.Sessions.Add(session);
     }
 
     /// <summary>Sets what is wanted and when.</summary>
@@ -105,11 +115,17 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
         Keep(session, new(step.Key, step.Kind, begun?.StartSeconds ?? Math.Max(0, end - step.Seconds), end, tick.Skipped, step.Grams, step.DoseGrams));
     }
 
-    /// <summary>Takes the last tick back.</summary>
-    /// <exception cref="NotNowException">Nothing was ticked.</exception>
-    public static void Undo(Session session)
+    /// <summary>Key of the step that was ticked last; null where nothing was.</summary>
+    public static string? LastTick(Session session) => session.Log is { UnderWay.Count: > 0 } begun ? begun.UnderWay[^1].Key
+        : session.Log is { Done.Count: > 0 } done ? done.Done[^1].Key : null;
+
+    /// <summary>Takes the last tick back, if it is still the one that is meant.</summary>
+    /// <exception cref="NotNowException">Nothing was ticked, or something else since.</exception>
+    public static void Undo(Session session, string key)
     {
         var log = session.Log;
+        if (LastTick(session) is { } last && last != key)
+            throw new NotNowException("Something else was ticked on another screen meanwhile, so nothing was taken back. Look at the steps as they are now.");
         if (log.UnderWay.Count > 0) session.Log = log with { UnderWay = [.. log.UnderWay.SkipLast(1)] };
         else if (log.Done.Count > 0) session.Log = log with { Done = [.. log.Done.SkipLast(1)] };
         else throw new NotNowException("Nothing has been ticked yet.");
@@ -124,21 +140,17 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
         if (session.OriginAt is not { } origin)
             throw new DoesNotFitException("at", "The reading lies before the machine was switched on; tick off the first step, then read.");
         var kept = new HeatReading(reading.Kind, (Now - origin).TotalSeconds - Ago.Check(reading.SecondsAgo), reading.Value).Checked();
+        if (session.Log.Readings.Count >= MostReadings) throw new NotNowException($"A session keeps at most {MostReadings} readings. Forget some, or end it.");
         session.Log = session.Log with { Readings = [.. session.Log.Readings, kept] };
     }
 
-    /// <summary>Ticks the next shot of an open session off, as it really was.</summary>
-    public async Task ShotPulledAsync(int machineId, DateTime pulledAt, double seconds, double yieldGrams, double doseGrams)
+    /// <summary>Ticks the next shot of an open session off, as it really was; the session that was changed, null for none. The caller holds the gate.</summary>
+    public async Task<Session?> TickShotAsync(int machineId, DateTime pulledAt, double seconds, double yieldGrams, double doseGrams)
     {
-        await gate.AloneAsync(async () => await TickShotAsync(machineId, pulledAt, seconds, yieldGrams, doseGrams));
-    }
-
-    private async Task<bool> TickShotAsync(int machineId, DateTime pulledAt, double seconds, double yieldGrams, double doseGrams)
-    {
-        var session = await OpenAsync(machineId);
-        if (session?.OriginAt is not { } origin || pulledAt < origin) return false;
+        var session = await OpenAsync(machineId, CancellationToken.None);
+        if (session?.OriginAt is not { } origin || pulledAt < origin) return null;
         var step = Plan(session).Steps.FirstOrDefault(s => s.Kind == StepKind.Shot);
-        if (step is null) return false;
+        if (step is null) return null;
         var start = (pulledAt - origin).TotalSeconds;
         var water = step.Grams + yieldGrams - session.Wants.YieldGrams;
         foreach (var before in new[] { StepKind.Grind, StepKind.Prepare })
@@ -149,8 +161,7 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
 
         Keep(session, new(step.Key, StepKind.Shot, start, start + Math.Max(5, seconds), false, Math.Max(5, water), doseGrams));
         await db.SaveChangesAsync();
-        Announce(session);
-        return true;
+        return session;
     }
 
     /// <summary>Plan of a session from where it stands.</summary>

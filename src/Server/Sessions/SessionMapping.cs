@@ -23,7 +23,8 @@ public static class SessionMapping
             spec.Reads, spec.Lamp, heat.BandLowC, heat.BandHighC, heat.HeaterStepsC, session.OriginAt is not null, origin, now, session.ReadyAt, session.Wants, Steps(session, plan),
             Thin(plan.Course), plan.Shots, [.. session.Log.Readings.Select((r, i) => new ReadingView(i, r.Kind, r.AtSeconds, r.Value))],
             plan.StartSeconds, plan.LastCupSeconds, plan.EndSeconds, plan.Problem, plan.Remedies, plan.Water, Now(session, plan.Now),
-            Saturation.BoilingPointC(session.AltitudeMetres), plan.Next([.. session.Log.UnderWay.Select(d => d.Key)]) is { } next ? new(next.Key, next.Title, next.StartSeconds) : null);
+            Saturation.BoilingPointC(session.AltitudeMetres), plan.Next([.. session.Log.UnderWay.Select(d => d.Key)]) is { } next ? new(next.Key, next.Title, next.StartSeconds) : null,
+            session.WantsVersion, SessionDesk.LastTick(session));
     }
 
     /// <summary>How warm a machine is, from its run.</summary>

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
-using RuddySpring.Server.Ledger;
 using RuddySpring.Store;
 
 namespace RuddySpring.Server.Tasting;
@@ -9,26 +8,30 @@ namespace RuddySpring.Server.Tasting;
 /// <summary>How a shot tasted; null where nothing was said.</summary>
 public sealed record TasteView(int? Sour, int? Bitter, int? Dry, int? Sweet, int? Body, int? Liking, string Words);
 
+/// <summary>A taste that was kept.</summary>
+/// <param name="Version">Version of the shot that it made.</param>
+public sealed record KeptTaste(int Version, TasteView Taste);
+
 public static class TastingEndpoints
 {
     private static readonly FieldRange Liking = new("liking", "Liking", 1, 5, "");
 
     public static void MapTasting(this IEndpointRouteBuilder api)
     {
-        api.MapPut("/shots/{id:int}/taste", async (int id, TasteView taste, RuddyContext db) =>
+        api.MapPut("/shots/{id:int}/taste", async (int id, TasteView taste, int version, RuddyContext db, CancellationToken cancel) =>
         {
-            var shot = await db.Shots.SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null)
+            var shot = await db.Shots.SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
                 ?? throw new NotThereException($"There is no shot {id}.");
+            ChangedMeanwhileException.ThrowIfOlder(shot, version, "The shot");
             shot.Taste.Sour = Scale(taste.Sour, "sour", "Sour");
             shot.Taste.Bitter = Scale(taste.Bitter, "bitter", "Bitter");
             shot.Taste.Dry = Scale(taste.Dry, "dry", "Dry");
             shot.Taste.Sweet = Scale(taste.Sweet, "sweet", "Sweet");
             shot.Taste.Body = Scale(taste.Body, "body", "Body");
             shot.Liking = taste.Liking is { } liking ? (int)Liking.Check(liking) : null;
-            shot.Taste.Words = Texts.Optional(taste.Words, "words", "Words", 500);
-            await ShotText.SetAsync(db, shot);
-            await db.SaveChangesAsync();
-            return View(shot);
+            shot.Taste.Words = Texts.Lines(taste.Words, "words", "Words", 500);
+            await db.SaveChangesAsync(cancel);
+            return new KeptTaste(shot.Version, View(shot));
         });
     }
 

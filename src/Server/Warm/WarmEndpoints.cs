@@ -29,28 +29,28 @@ public static class WarmEndpoints
 {
     public static void MapWarm(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/warm/ways", async (double? bloomSeconds, int? times, double? stepC, RuddyContext db) =>
+        api.MapGet("/warm/ways", async (double? bloomSeconds, int? times, double? stepC, RuddyContext db, CancellationToken cancel) =>
         {
-            var (row, household) = await PlaceAsync(db);
+            var (row, household) = await PlaceAsync(db, cancel);
             if (row.Spec.HasBoiler) throw new DoesNotFitException("machine", "This machine has a boiler; its group warms by itself.");
             return Ways(row.Spec, household, bloomSeconds ?? 30, times ?? 1, stepC);
         });
-        api.MapGet("/warm/boiler", async (RuddyContext db) =>
+        api.MapGet("/warm/boiler", async (RuddyContext db, CancellationToken cancel) =>
         {
-            var (row, household) = await PlaceAsync(db);
+            var (row, household) = await PlaceAsync(db, cancel);
             return BehindTheGauge.Of(row.Spec, household.AmbientC, household.AltitudeMetres);
         });
-        api.MapGet("/warm/bleed", async (double wantedC, RuddyContext db) =>
+        api.MapGet("/warm/bleed", async (double wantedC, RuddyContext db, CancellationToken cancel) =>
         {
-            var (row, household) = await PlaceAsync(db);
+            var (row, household) = await PlaceAsync(db, cancel);
             return Bleed(row.Spec, household, wantedC);
         });
     }
 
-    private static async Task<(BenchMachine Row, Store.Entities.Household Household)> PlaceAsync(RuddyContext db)
+    private static async Task<(BenchMachine Row, Store.Entities.Household Household)> PlaceAsync(RuddyContext db, CancellationToken cancel)
     {
-        var sheet = await PrepareEndpoints.SheetAsync(db);
-        return (await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId), await db.Households.AsNoTracking().SingleAsync());
+        var (sheet, _) = await PrepareEndpoints.SheetAsync(db, cancel);
+        return (await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel), await db.Households.AsNoTracking().SingleAsync(cancel));
     }
 
     private static WaysView Ways(Machine machine, Store.Entities.Household household, double bloomSeconds, int times, double? stepC)

@@ -17,9 +17,13 @@ public static class HutScenario
     private const int Days = 35;
     private const ulong Seed = 1640;
 
-    /// <summary>Fills an empty database with the hut, its last shot pulled the day before <paramref name="nowUtc"/>.</summary>
+    /// <summary>
+    /// Fills an empty database with the hut, its last shot pulled the day before <paramref name="nowUtc"/>: all of it, or nothing where it
+    /// is interrupted.
+    /// </summary>
     public static void Fill(RuddyContext context, DateTime nowUtc)
     {
+        using var whole = context.Database.BeginTransaction();
         var random = new SeededRandom(Seed);
         var today = DateOnly.FromDateTime(nowUtc);
         context.Households.Add(new Household
@@ -104,6 +108,7 @@ public static class HutScenario
         HutSessions.Fill(context, dipper, random, nowUtc);
         context.Shots.AddRange(shots.OrderBy(s => s.PulledAt));
         context.SaveChanges();
+        whole.Commit();
     }
 
     private static int AgeOn(Bag bag, DateOnly day) => day.DayNumber - bag.RoastedOn.DayNumber;
@@ -159,7 +164,6 @@ public static class HutScenario
         };
         (shot.Taste, shot.Liking) = TasteOf(random, truthShot, waterC, truth.RoastBias, forgotten);
         ShotRecording.SetTrace(shot, habit.Plan, Recorded(random, truthShot), Moments.None);
-        ShotRecording.SetSearchText(shot);
         return shot;
     }
 

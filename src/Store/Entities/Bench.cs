@@ -6,14 +6,15 @@ using RuddySpring.Core.Pulls;
 namespace RuddySpring.Store.Entities;
 
 /// <summary>A person who brews.</summary>
-public sealed class Brewer
+public sealed class Brewer : IVersioned
 {
     public int Id { get; set; }
+    public int Version { get; set; }
     public string Name { get; set; } = "";
 }
 
 /// <summary>What stands on the bench until it is put away, and can be taken back; its shots keep it by name.</summary>
-public interface IOnTheBench
+public interface IOnTheBench : IVersioned
 {
     public int Id { get; }
     public string Name { get; }
@@ -26,6 +27,7 @@ public interface IOnTheBench
 public sealed class BenchMachine : IOnTheBench
 {
     public int Id { get; set; }
+    public int Version { get; set; }
     public string Name { get; set; } = "";
     public DateTime? DeletedAt { get; set; }
 
@@ -37,6 +39,7 @@ public sealed class BenchMachine : IOnTheBench
 public sealed class Grinder : IOnTheBench
 {
     public int Id { get; set; }
+    public int Version { get; set; }
     public string Name { get; set; } = "";
     public DateTime? DeletedAt { get; set; }
 
@@ -63,6 +66,7 @@ public sealed class Grinder : IOnTheBench
 public sealed class Bag : IOnTheBench
 {
     public int Id { get; set; }
+    public int Version { get; set; }
     public string Name { get; set; } = "";
     public DateTime? DeletedAt { get; set; }
     public string Roaster { get; set; } = "";
@@ -97,6 +101,7 @@ public sealed class Bag : IOnTheBench
 public sealed class BenchBasket : IOnTheBench
 {
     public int Id { get; set; }
+    public int Version { get; set; }
     public string Name { get; set; } = "";
     public DateTime? DeletedAt { get; set; }
 
@@ -105,9 +110,10 @@ public sealed class BenchBasket : IOnTheBench
 }
 
 /// <summary>A pull plan of the household's own.</summary>
-public sealed class OwnPlan
+public sealed class OwnPlan : IVersioned
 {
     public int Id { get; set; }
+    public int Version { get; set; }
 
     /// <summary>The plan; stored as JSON. Its key is <c>own-</c> and the number.</summary>
     public PullPlan Plan { get; set; } = ShippedPlans.EarlyPeak;

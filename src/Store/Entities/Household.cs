@@ -3,11 +3,12 @@ using RuddySpring.Core.Beans;
 namespace RuddySpring.Store.Entities;
 
 /// <summary>The one household or cart that this database belongs to: a single row.</summary>
-public sealed class Household
+public sealed class Household : IVersioned
 {
     public const int OnlyId = 1;
 
     public int Id { get; set; } = OnlyId;
+    public int Version { get; set; }
 
     /// <summary>What it is called on screen.</summary>
     public string Name { get; set; } = "";
@@ -32,7 +33,14 @@ public sealed class Household
 
     /// <summary>Rest window of its beans, days from roast; stored as JSON.</summary>
     public RestWindow Rest { get; set; } = RestWindow.Of(RestSchool.SevenToTen);
+}
 
-    /// <summary>The sheet being prepared, as JSON; null before the first.</summary>
-    public string? SheetJson { get; set; }
+/// <summary>The sheet being prepared: a single row, apart from the household's so that typing on it changes no settings.</summary>
+public sealed class KeptSheet : IVersioned
+{
+    public int Id { get; set; } = Household.OnlyId;
+    public int Version { get; set; }
+
+    /// <summary>The sheet as typed, as JSON.</summary>
+    public required string Json { get; set; }
 }

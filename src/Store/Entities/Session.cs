@@ -1,3 +1,4 @@
+using RuddySpring.Core;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Sessions;
 
@@ -14,6 +15,16 @@ public sealed record SessionLog
 
     /// <summary>What was read.</summary>
     public IReadOnlyList<HeatReading> Readings { get; init; } = [];
+
+    /// <summary>The log, if nothing in it is missing and every reading is one that can be.</summary>
+    /// <exception cref="FieldRangeException">A reading is out of range.</exception>
+    /// <exception cref="DoesNotFitException">Something in it is missing.</exception>
+    public SessionLog Checked()
+    {
+        if (Done.Concat(UnderWay).Any(d => d?.Key is null) || Readings.Any(r => r is null)) throw new DoesNotFitException("log", "A step or a reading in it is empty.");
+        foreach (var reading in Readings) reading.Checked();
+        return this;
+    }
 }
 
 /// <summary>A session on one machine, from switch-on to last rinse.</summary>
@@ -40,6 +51,9 @@ public sealed class Session
 
     /// <summary>Height above the sea, m, as it was then.</summary>
     public double AltitudeMetres { get; set; }
+
+    /// <summary>Counts the changes of what is wanted; ticks and readings have a log of their own and change nothing of it.</summary>
+    public int WantsVersion { get; set; }
 
     /// <summary>What it is to give; stored as JSON.</summary>
     public SessionWants Wants { get; set; } = new() { Drinks = [new("", 0)], DoseGrams = 15, YieldGrams = 30 };

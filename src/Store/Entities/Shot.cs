@@ -18,10 +18,14 @@ public enum ShotSource
 }
 
 /// <summary>One shot: what was set, what was measured, how it tasted. The trace itself lies in <see cref="ShotTrace"/>.</summary>
-public sealed class Shot
+public sealed class Shot : IVersioned
 {
     /// <summary>Its number in the ledger.</summary>
     public int Id { get; set; }
+    public int Version { get; set; }
+
+    /// <summary>Id of the pull that it was kept from, so that one pull is never two shots; null for a shot that was not pulled here.</summary>
+    public string? PullId { get; set; }
 
     /// <summary>When it was pulled, UTC.</summary>
     public DateTime PulledAt { get; set; }
@@ -73,7 +77,7 @@ public sealed class Shot
     /// <summary>What happened that the reader of the trace should know, e.g. a scale that fell silent.</summary>
     public string Notices { get; set; } = "";
 
-    /// <summary>Lower-case words for searching: names of bag, roaster, machine, brewer and the taste's words.</summary>
+    /// <summary>Words for searching, see <see cref="ShotSearch"/>; set by the context with whatever they derive from.</summary>
     public string SearchText { get; set; } = "";
 
     /// <summary>When it was thrown into the bin, UTC; null while it is in the ledger.</summary>

@@ -60,6 +60,10 @@ namespace RuddySpring.Store.Migrations
                     b.Property<DateOnly?>("ThawedOn")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.ToTable("Bags");
@@ -81,6 +85,10 @@ namespace RuddySpring.Store.Migrations
                     b.Property<string>("Spec")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -104,6 +112,10 @@ namespace RuddySpring.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.ToTable("Machines");
@@ -118,6 +130,10 @@ namespace RuddySpring.Store.Migrations
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -152,6 +168,10 @@ namespace RuddySpring.Store.Migrations
 
                     b.Property<double>("Step")
                         .HasColumnType("REAL");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.Property<double?>("ZeroPoint")
                         .HasColumnType("REAL");
@@ -194,16 +214,36 @@ namespace RuddySpring.Store.Migrations
                         .HasColumnType("TEXT")
                         .HasDefaultValue("{\"usableFrom\":4,\"bestFrom\":7,\"bestTo\":21,\"cremaTo\":42}");
 
-                    b.Property<string>("SheetJson")
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("TemperatureUnit")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
 
                     b.ToTable("Households");
+                });
+
+            modelBuilder.Entity("RuddySpring.Store.Entities.KeptSheet", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Sheets");
                 });
 
             modelBuilder.Entity("RuddySpring.Store.Entities.OwnPlan", b =>
@@ -218,6 +258,10 @@ namespace RuddySpring.Store.Migrations
                     b.Property<string>("Plan")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -290,7 +334,16 @@ namespace RuddySpring.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("WantsVersion")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.HasKey("Id");
+
+                    b.HasIndex("MachineId")
+                        .IsUnique()
+                        .HasDatabaseName("IX_Sessions_OneOpen")
+                        .HasFilter("EndedAt IS NULL");
 
                     b.HasIndex("MachineId", "CreatedAt");
 
@@ -345,6 +398,9 @@ namespace RuddySpring.Store.Migrations
                     b.Property<string>("Preparation")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("PullId")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("PulledAt")
                         .HasColumnType("INTEGER");
 
@@ -364,6 +420,10 @@ namespace RuddySpring.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
                     b.Property<double?>("WaterC")
                         .HasColumnType("REAL");
 
@@ -371,6 +431,11 @@ namespace RuddySpring.Store.Migrations
                         .HasColumnType("REAL");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("PullId")
+                        .IsUnique()
+                        .HasDatabaseName("IX_Shots_PullId")
+                        .HasFilter("PullId IS NOT NULL");
 
                     b.HasIndex("DeletedAt", "PulledAt", "Id", "MachineId", "BagId", "BrewerId", "Liking")
                         .HasDatabaseName("IX_Shots_Ledger");

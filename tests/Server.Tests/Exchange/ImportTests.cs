@@ -149,4 +149,55 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal((int)origin[0]!["samples"]!, back.Of(Channel.Pressure)!.Count);
         Assert.Equal(text, TraceCsvWriter.Write(back));
     }
+
+    [Fact] // 5.8 MB of commas once took 20 s and came back as 159 MB
+    public async Task Columns_without_end_are_refused_at_once()
+    {
+        var clock = System.Diagnostics.Stopwatch.StartNew();
+        foreach (var text in new[] { new string(',', 5_800_000) + "\n1\n", string.Join('\n', Enumerable.Repeat(new string(',', 300), 40)), $"a,b\n{new string(',', 100)}\n" })
+        {
+            var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", FileOf("commas.csv", text));
+            Assert.Equal(400, status);
+            Assert.Equal("file", (string)problem!["field"]!);
+            Assert.Matches("at most 64 are read|a row of a trace is shorter", (string)problem["detail"]!);
+        }
+
+        Assert.True(clock.Elapsed.TotalSeconds < 5, $"took {clock.Elapsed.TotalSeconds:0.0} s");
+    }
+
+    [Theory]
+    [InlineData("bagId", "999", "There is no bag with number 999")]
+    [InlineData("machineId", "0", "There is no machine with number 0")]
+    [InlineData("grinderId", "77", "There is no grinder with number 77")]
+    [InlineData("brewerId", "-1", "There is no person with number -1")]
+    [InlineData("pulledAt", "\"0001-01-01T00:00:00Z\"", "must lie between 1950-01-01 and today")]
+    [InlineData("doseGrams", "1e300", "Dose")]
+    public async Task What_an_import_refers_to_has_to_be_there(string field, string value, string part)
+    {
+        var request = new JsonObject
+        {
+            ["file"] = FileOf("comma.csv"),
+            ["pulledAt"] = "2026-01-10T07:00:00Z",
+            ["machineId"] = 1,
+            ["brewerId"] = null,
+            ["bagId"] = null,
+            ["grinderId"] = null,
+            ["grindSetting"] = null,
+            ["doseGrams"] = 16,
+            ["waterC"] = null,
+        };
+        request[field] = JsonNode.Parse(value);
+        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/import", request);
+        Assert.Equal(400, status);
+        Assert.Equal(field, (string)problem!["field"]!);
+        Assert.Contains(part, (string)problem["detail"]!, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_broken_quotation_gets_a_sentence_without_a_programmers_word()
+    {
+        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", FileOf("quote.csv", "time,pressure\n0,\"1\n" + new string('x', 9000) + "\n1,2\n"));
+        Assert.Equal(400, status);
+        Assert.DoesNotContain("Exception", problem!.ToJsonString(), StringComparison.Ordinal);
+    }
 }

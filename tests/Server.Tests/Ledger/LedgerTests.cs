@@ -37,7 +37,7 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         var shot = await server.GetAsync("/api/shots/5");
         Assert.Equal("quince and smoke", (string)shot["shot"]!["taste"]!["words"]!);
         Assert.Equal(5, (int)(await server.GetAsync("/api/shots?search=quince"))["shots"]![0]!["id"]!);
-        var (status, problem) = await server.SendAsync(HttpMethod.Put, "/api/shots/5/taste", new { sour = 9, words = "" });
+        var (status, problem) = await server.SendAsync(HttpMethod.Put, "/api/shots/5/taste", taste with { sour = 9 });
         Assert.Equal(400, status);
         Assert.Equal("sour", (string)problem!["field"]!);
         Assert.Equal(4, (int)(await server.GetAsync("/api/shots/5"))["shot"]!["taste"]!["liking"]!);
@@ -73,10 +73,17 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task A_binned_shot_comes_back_whole()
     {
-        var before = (await server.GetAsync("/api/shots/20")).ToJsonString();
+        async Task<string> WithoutVersionAsync()
+        {
+            var shot = await server.GetAsync("/api/shots/20");
+            shot["shot"]!["version"] = 0;
+            return shot.ToJsonString();
+        }
+
+        var before = await WithoutVersionAsync();
         Assert.Equal(204, (await server.SendAsync(HttpMethod.Delete, "/api/shots/20")).Status);
         Assert.Equal(404, (await server.SendAsync(HttpMethod.Get, "/api/shots/20")).Status);
         await server.PostAsync("/api/shots/20/restore");
-        Assert.Equal(before, (await server.GetAsync("/api/shots/20")).ToJsonString());
+        Assert.Equal(before, await WithoutVersionAsync());
     }
 }

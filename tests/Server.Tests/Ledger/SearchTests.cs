@@ -33,10 +33,10 @@ public sealed class SearchTests(LiveServer server) : IClassFixture<LiveServer>
     {
         async Task<int> Found(string word) => (int)(await server.GetAsync($"/api/shots?search={Uri.EscapeDataString(word)}"))["total"]!;
         Assert.Equal(0, await Found("brulee"));
-        await server.SendAsync(HttpMethod.Put, "/api/shots/7/taste", new { words = "cr\u00e8me br\u00fbl\u00e9e" });
+        await server.SendAsync(HttpMethod.Put, "/api/shots/7/taste", Words("cr\u00e8me br\u00fbl\u00e9e"));
         Assert.Equal(1, await Found("brulee"));
         Assert.Equal(1, await Found("BRUL"));
-        await server.SendAsync(HttpMethod.Put, "/api/shots/7/taste", new { words = "plain" });
+        await server.SendAsync(HttpMethod.Put, "/api/shots/7/taste", Words("plain"));
         Assert.Equal(0, await Found("brulee"));
     }
 
@@ -48,4 +48,7 @@ public sealed class SearchTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal(whole, (int)(await server.GetAsync("/api/shots?search=gent"))["total"]!);
         Assert.Equal(0, (int)(await server.GetAsync("/api/shots?search=entian"))["total"]!);
     }
+
+    private static object Words(string words) =>
+        new { sour = (int?)null, bitter = (int?)null, dry = (int?)null, sweet = (int?)null, body = (int?)null, liking = (int?)null, words };
 }

@@ -50,7 +50,7 @@ public sealed class MachineTests : IAsyncLifetime
     {
         var id = await IdAsync("Hall spring");
         var before = (await _server.GetAsync($"/api/machines/{id}"))["spec"]!.ToJsonString();
-        var (status, problem) = await _server.SendAsync(HttpMethod.Post, $"/api/machines/{id}/measure", new { keep = true, stroke = new[] { new { caughtGrams = -3, waterC = 60 } } });
+        var (status, problem) = await _server.SendAsync(HttpMethod.Post, $"/api/machines/{id}/measure", new { keep = true, stroke = new[] { new { pouredGrams = (double?)null, caughtGrams = -3, waterC = 60 } } });
         Assert.Equal(400, status);
         Assert.Equal("caughtGrams", (string)problem!["field"]!);
         (status, problem) = await _server.SendAsync(HttpMethod.Post, $"/api/machines/{id}/measure", new { keep = true });

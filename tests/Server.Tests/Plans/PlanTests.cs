@@ -93,7 +93,8 @@ public sealed class PlanTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal("format", (string)problem!["field"]!);
         (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/plans/import", new { format = "ruddy-spring-plan", version = 1 });
         Assert.Equal(400, status);
-        Assert.Equal("phases", (string)problem!["field"]!);
+        Assert.Equal("plan", (string)problem!["field"]!);
+        Assert.Equal("plan is missing.", (string)problem["detail"]!);
     }
 
     [Theory]

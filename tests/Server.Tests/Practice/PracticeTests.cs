@@ -91,7 +91,7 @@ public sealed class PracticeTests : IAsyncLifetime
     [Fact]
     public async Task What_makes_no_sense_is_said()
     {
-        var (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "juggling" });
+        var (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "juggling", machineId = (int?)null });
         Assert.Equal(400, status);
         Assert.Equal("lesson", (string)problem!["field"]!);
         Assert.Equal(404, (await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "hold-3", machineId = 999 })).Status);
@@ -100,7 +100,7 @@ public sealed class PracticeTests : IAsyncLifetime
         await hub.StartAsync();
         await hub.InvokeAsync("Practise", "nothing", 0.5); // left out
         for (var i = 0; i < 8; i++) await BeginAsync("hold-3");
-        var (full, sentence) = await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "hold-3" });
+        var (full, sentence) = await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "hold-3", machineId = (int?)null });
         Assert.Equal(409, full);
         Assert.Contains("8 lessons", (string)sentence!["detail"]!, StringComparison.Ordinal);
     }

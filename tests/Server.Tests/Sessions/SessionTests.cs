@@ -53,7 +53,7 @@ public sealed class SessionTests : IAsyncLifetime
         // begun and not ended yet
         session = (await _server.PostAsync("/api/session/begin", new { key = "bleed" }))!;
         Assert.Equal(["bleed"], Keys(session, "UnderWay"));
-        session = (await _server.PostAsync("/api/session/undo"))!;
+        session = (await _server.PostAsync("/api/session/undo", new { key = "bleed" }))!;
         Assert.Empty(Keys(session, "UnderWay"));
         session = (await _server.PostAsync("/api/session/done", new { key = "grind-1", skipped = true }))!;
         Assert.Equal(["grind-1"], Keys(session, "Skipped"));
@@ -106,7 +106,7 @@ public sealed class SessionTests : IAsyncLifetime
         Assert.Contains("between -10 and 150", (string)problem!["detail"]!, StringComparison.Ordinal);
         (status, _) = await _server.SendAsync(HttpMethod.Post, "/api/session/readings", new { kind = "Strip", value = 50, secondsAgo = 7000 });
         Assert.Equal(400, status);
-        (_, var after) = await _server.SendAsync(HttpMethod.Delete, "/api/session/readings/0");
+        (_, var after) = await _server.SendAsync(HttpMethod.Delete, FormattableString.Invariant($"/api/session/readings/0?atSeconds={(double)session["readings"]![0]!["seconds"]!:R}"));
         Assert.Empty(after!["readings"]!.AsArray());
         Assert.Equal(before, (double)after["now"]!["groupC"]!, 1.0);
         await _server.PostAsync("/api/session/end");
@@ -121,7 +121,7 @@ public sealed class SessionTests : IAsyncLifetime
         var bagId = (int)(await _server.GetAsync("/api/prepare"))["sheet"]!["bagId"]!;
         async Task<double> LeftAsync() => (double)(await _server.GetAsync("/api/bench"))["bags"]!.AsArray().Single(b => (int)b!["id"]! == bagId)!["gramsLeft"]!;
         var left = await LeftAsync();
-        await _server.PostAsync("/api/pull/ready");
+        await _server.ReadyAsync();
         await _server.PostAsync("/api/pull/begin");
         await Task.Delay(300);
         await _server.PostAsync("/api/pull/stop");
@@ -237,12 +237,12 @@ public sealed class SessionTests : IAsyncLifetime
         Assert.Equal([85, 90, 95, 103], session["heaterStepsC"]!.AsArray().Select(s => (double)s!));
         var wants = session["wants"]!.DeepClone();
         wants["heaterStepC"] = 90;
-        var (status, preview) = await _server.SendAsync(HttpMethod.Post, "/api/session/preview", new { wants });
+        var (status, preview) = await _server.SendAsync(HttpMethod.Post, "/api/session/preview", new { wants, readyAt = (DateTime?)null });
         Assert.Equal(200, status);
         Assert.InRange((double)preview!["shots"]![0]!["leverUpC"]!, 87, 93);
         Assert.Null((await _server.GetAsync("/api/session"))["wants"]!["heaterStepC"]); // a look ahead keeps nothing
         wants["heaterStepC"] = 97;
-        (status, var problem) = await _server.SendAsync(HttpMethod.Put, "/api/session", new { wants });
+        (status, var problem) = await _server.SendAsync(HttpMethod.Put, "/api/session", new { wants, readyAt = (DateTime?)null });
         Assert.Equal(400, status);
         Assert.Equal("heaterStepC", (string)problem!["field"]!);
         await _server.ChangeSheetAsync("machineId", _dipper);

@@ -114,6 +114,6 @@ export async function live({ browser, address, row, seconds }) {
   // what is kept of the pull itself, three numbers a sample, may grow
   if (soak) row(`live: memory of the page, grown in ${seconds - 60} s`, after - before, 'MB', 10);
   await bench.close();
-  await page.request.post(`${address}/api/pull/discard`);
+  await page.request.post(`${address}/api/pull/discard?forGood=true`);
   await page.close();
 }

@@ -224,7 +224,7 @@ export default function ImportPage() {
               />
               <Choice label="Beans" none="not noted" options={bench.bags} value={bagId} onChange={setBag} />
               <Choice label="Who brewed" none="not noted" options={bench.brewers} value={brewerId} onChange={setBrewer} />
-              <NumberField label="Dose" unit="g" value={dose} step={0.1} onChange={setDose} />
+              <NumberField label="Dose" unit="g" value={dose} step={0.1} onChange={setDose} onClear={() => setDose(null)} />
               <Field label="Pulled at">
                 {(ids) => <Input {...ids} type="datetime-local" value={pulledAt} onChange={(e) => setPulledAt(e.target.value)} />}
               </Field>

@@ -21,6 +21,7 @@ export default function LedgerPage() {
   const [machineId, setMachine] = useState<number | null>(null);
   const [bagId, setBag] = useState<number | null>(null);
   const [minLiking, setLiking] = useState<number | null>(null);
+  const [bin, setBin] = useState(false);
   const [page, setPage] = useState(0);
   const [pinned, setPinned] = useState<number[]>([]);
   const words = useDeferredValue(search);
@@ -37,6 +38,7 @@ export default function LedgerPage() {
     machineId: machineId ?? undefined,
     bagId: bagId ?? undefined,
     minLiking: minLiking ?? undefined,
+    bin: bin || undefined,
   };
   const { data: found, error } = useQuery({
     queryKey: ['shots', query],
@@ -45,7 +47,7 @@ export default function LedgerPage() {
   });
   const binned = Number(params.get('binned')) || null;
   const restore = useMutation({
-    mutationFn: () => data(api.POST('/api/shots/{id}/restore', { params: { path: { id: binned! } } })),
+    mutationFn: (id: number) => data(api.POST('/api/shots/{id}/restore', { params: { path: { id } } })),
     onSuccess: async () => {
       setParams({}, { replace: true });
       await queries.invalidateQueries({ queryKey: ['shots'] });
@@ -68,19 +70,32 @@ export default function LedgerPage() {
   return (
     <>
       <PageTitle
-        title="Ledger"
+        title={bin ? 'Bin' : 'Ledger'}
         aside={
-          <Button asChild>
-            <Link to="/ledger/import">Import a trace</Link>
-          </Button>
+          <Flex gap="2" wrap="wrap">
+            <Button
+              aria-pressed={bin}
+              onClick={() => {
+                filter(setBin)(!bin);
+                setPinned([]);
+              }}
+            >
+              {bin ? 'Back to the ledger' : 'What is in the bin'}
+            </Button>
+            <Button asChild>
+              <Link to="/ledger/import">Import a trace</Link>
+            </Button>
+          </Flex>
         }
       >
-        Every shot, newest first. Tick two or more to lay them over each other.
+        {bin
+          ? 'Shots that were thrown away. Each can be taken back as it was.'
+          : 'Every shot, newest first. Tick two or more to lay them over each other.'}
       </PageTitle>
       {binned !== null && (
         <Flex gap="3" align="center" mb="3">
           <Notice role="status">Shot {binned} is in the bin.</Notice>
-          <Button onClick={() => restore.mutate()}>Take it back</Button>
+          <Button onClick={() => restore.mutate(binned)}>Take it back</Button>
         </Flex>
       )}
       {restore.error && <Notice role="alert">{sentenceOf(restore.error)}</Notice>}
@@ -108,11 +123,17 @@ export default function LedgerPage() {
         <Panel p="0">
           {found.shots.length === 0 ? (
             <Box p="5">
-              {found.total === 0 && !search && !machineId && !bagId && !minLiking ? 'No shot yet. ' : 'No shot fits this. '}
+              {bin
+                ? 'Nothing lies in the bin. '
+                : found.total === 0 && !search && !machineId && !bagId && !minLiking
+                  ? 'No shot yet. '
+                  : 'No shot fits this. '}
               <Link to="/prepare" style={{ textDecoration: 'underline' }}>
                 Prepare one
               </Link>
             </Box>
+          ) : bin ? (
+            <Binned shots={found.shots} takeBack={restore.mutate} />
           ) : (
             <ShotTable shots={found.shots} pinned={pinned} pin={pin} open={open} />
           )}
@@ -163,6 +184,27 @@ export default function LedgerPage() {
         </Flex>
       )}
     </>
+  );
+}
+
+/** What lies in the bin, with the way back. */
+function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; takeBack: (id: number) => void }) {
+  return (
+    <Box as="ul" style={{ listStyle: 'none' }} aria-label="Shots in the bin">
+      {shots.map((s) => (
+        <Flex as="li" key={s.id} gap="3" align="center" px="4" py="2" borderTopWidth="1px" borderColor="hairline">
+          <Box flex="1" minWidth={0}>
+            Shot {s.id}, {new Date(s.pulledAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false })}
+            <Box fontSize="14px" color="quiet">
+              {[s.machine, s.bag, s.brewer].filter(Boolean).join(', ')}
+            </Box>
+          </Box>
+          <Button onClick={() => takeBack(s.id)} aria-label={`Take back shot ${s.id}`}>
+            Take it back
+          </Button>
+        </Flex>
+      ))}
+    </Box>
   );
 }
 

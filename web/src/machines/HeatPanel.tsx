@@ -34,7 +34,10 @@ export function HeatPanel({ machine }: { machine: Detail }) {
   });
   const reset = useMutation({ mutationFn: () => data(api.POST('/api/machines/{id}/heat-reset', one)), onSuccess: fresh });
   const keep = useMutation({
-    mutationFn: (body: Heat) => data(api.PUT('/api/machines/{id}/heat', { ...one, body })),
+    mutationFn: (body: Heat) =>
+      data(
+        api.PUT('/api/machines/{id}/heat', { params: { path: { id: machine.id }, query: { version: machine.version } }, body }),
+      ),
     onSuccess: fresh,
   });
   const wrong = (field: string) =>
@@ -55,7 +58,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
         digits={digits}
         value={show(heat[key] as number)}
         problem={wrong(key)}
-        onChange={(v) => set({ [key]: v === null ? 0 : wire(v) })}
+        onChange={(v) => set({ [key]: wire(v) })}
       />
     );
   };
@@ -136,7 +139,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
                   digits={0}
                   value={show(steps[i]!)}
                   problem={wrong('heaterStepsC')}
-                  onChange={(v) => set({ heaterStepsC: steps.map((s, n) => (n === i ? wire(v ?? 0) : s)) })}
+                  onChange={(v) => set({ heaterStepsC: steps.map((s, n) => (n === i ? wire(v) : s)) })}
                 />
               );
             })}

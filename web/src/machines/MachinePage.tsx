@@ -42,12 +42,17 @@ export default function MachinePage() {
       >
         {machine.familyName}
       </PageTitle>
+      {machine.problem && (
+        <Box mb="4">
+          <Notice role="alert">{machine.problem}</Notice>
+        </Box>
+      )}
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,7fr)' }} gap="4" alignItems="start">
         <Grid gap="4">
           <Panel>
             <Section machine={machine} />
           </Panel>
-          <NumbersPanel key={JSON.stringify(machine.spec)} machine={machine} />
+          <NumbersPanel machine={machine} />
           <PutItAway id={machine.id} />
         </Grid>
         <Grid gap="4">
@@ -93,8 +98,7 @@ function BrewWithIt({ id }: { id: number }) {
       tone="strong"
       onClick={async () => {
         if (sheet.machineId !== id) machineChooser(bench, sheet.brewerId, change)(id);
-        await settle();
-        await navigate('/warm');
+        if ((await settle()) !== null) await navigate('/warm');
       }}
     >
       Brew with it

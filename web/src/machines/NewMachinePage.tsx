@@ -77,6 +77,7 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
       const machine = bench.machines.find((m) => m.id === id)!;
       await data(
         api.PUT('/api/prepare', {
+          params: { query: { version: sheet.version } },
           body: {
             // nothing of another machine's sheet goes along but who brews and with what
             ...machine.start,

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useState } from 'react';
 import { Problem, sentenceOf } from '../shared/api/client';
+import { useDraft } from '../shared/edit/useDraft';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
@@ -14,11 +14,13 @@ const tidy = (value: number) => String(Number(value.toPrecision(4)));
 
 /** Every number of the machine with where it comes from, its family's value and its range. */
 export function NumbersPanel({ machine }: { machine: Detail }) {
-  const [name, setName] = useState(machine.name);
-  const [spec, setSpec] = useState<Spec>(machine.spec);
+  const { value, typed, set, clear } = useDraft<{ name: string }>({ name: machine.name });
+  const numbers = useDraft<Spec>(machine.spec);
+  const spec = numbers.value;
   const keep = useKeepMachine(machine);
   const units = useUnits();
-  const changed = JSON.stringify(spec) !== JSON.stringify(machine.spec) || name !== machine.name;
+  const changed =
+    JSON.stringify(spec) !== JSON.stringify(machine.spec) || value.name !== machine.name || machine.problem !== null;
   const wrong = (field: string) =>
     keep.error instanceof Problem && keep.error.field === field ? units.sentence(keep.error.message) : undefined;
   const reads = spec.reads ?? [];
@@ -28,14 +30,24 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          keep.mutate({ name, spec });
+          // what cannot be read is set anew as a whole
+          const spec = machine.problem === null ? numbers.typed : numbers.value;
+          keep.mutate(
+            { ...typed, spec },
+            {
+              onSuccess: () => {
+                clear();
+                numbers.clear();
+              },
+            },
+          );
         }}
       >
         <H2>Its numbers</H2>
         <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
           <Box gridColumn={{ sm: '1 / -1' }}>
             <Field label="What you call it" problem={wrong('name')}>
-              {(ids) => <Input {...ids} value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />}
+              {(ids) => <Input {...ids} value={value.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />}
             </Field>
           </Box>
           {machine.numbers.map((n) => {
@@ -50,18 +62,13 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
                 value={show((spec[n.field as keyof Spec] as number | null) ?? 0)}
                 problem={wrong(n.field)}
                 hint={`${n.origin === 'Measured' ? `measured by ${n.way}${n.plusMinus === null ? '' : `, \u00b1${tidy(show(n.plusMinus))}`}` : originWords[n.origin]}${n.origin === 'Family' ? '' : `; its family ${tidy(show(n.familyValue))}`}; ${tidy(show(n.min))} to ${tidy(show(n.max))}`}
-                onChange={(v) => setSpec((now) => ({ ...now, [n.field]: v === null ? 0 : wire(v) }))}
+                onChange={(v) => numbers.set({ [n.field]: wire(v) })}
               />
             );
           })}
         </Grid>
         <Box mt="4">
-          <ReadsChoice
-            legend="What you can read"
-            boiler={boiler}
-            value={reads}
-            onChange={(next) => setSpec((now) => ({ ...now, reads: next }))}
-          />
+          <ReadsChoice legend="What you can read" boiler={boiler} value={reads} onChange={(reads) => numbers.set({ reads })} />
         </Box>
         {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
           <Notice role="alert">{sentenceOf(keep.error)}</Notice>
@@ -74,8 +81,8 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
             <Button
               type="button"
               onClick={() => {
-                setName(machine.name);
-                setSpec(machine.spec);
+                clear();
+                numbers.clear();
                 keep.reset();
               }}
             >

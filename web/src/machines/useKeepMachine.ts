@@ -1,20 +1,18 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { api, data, type Schemas } from '../shared/api/client';
+import { Problem, type Schemas } from '../shared/api/client';
+import { patchMachine } from '../shared/api/patch';
 
 /** One machine, whole, as the server gives it. */
 export type Detail = Schemas['MachineDetail'];
 
-/** Keeps a machine as changed, and everything that hangs on it fresh. */
+/** Keeps what changes of a machine, and everything that hangs on it fresh. */
 export function useKeepMachine(machine: Detail) {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (change: { name?: string; spec: Detail['spec'] }) =>
-      data(
-        api.PUT('/api/bench/machines/{id}', {
-          params: { path: { id: machine.id } },
-          body: { name: change.name ?? machine.name, spec: change.spec },
-        }),
-      ),
+    mutationFn: (change: { name?: string; spec?: Partial<Detail['spec']> }) => patchMachine(machine, change),
     onSuccess: () => queries.invalidateQueries(),
+    // somebody else was first: what they did is shown under what was typed here
+    onError: (error) =>
+      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['machine', machine.id] }),
   });
 }

@@ -114,7 +114,7 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                       unit={unit}
                       step={unit === 'bar' ? 0.1 : 1}
                       value={show(phase.toBar)}
-                      onChange={(v) => set(i, { toBar: wire(v ?? 0) })}
+                      onChange={(v) => set(i, { toBar: wire(v) })}
                     />
                   )}
                   {phase.move === 'HoldFlow' && (
@@ -123,7 +123,7 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                       unit="g/s"
                       step={0.1}
                       value={phase.flowGramsPerS}
-                      onChange={(v) => set(i, { flowGramsPerS: v ?? 0 })}
+                      onChange={(v) => set(i, { flowGramsPerS: v })}
                     />
                   )}
                   <Field label="It ends">
@@ -155,7 +155,7 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                       step={{ Seconds: 0.5, Grams: 1, YieldShare: 5, Strokes: 0.5 }[phase.ending as 'Grams']}
                       value={phase.ending === 'YieldShare' ? phase.endsAt * 100 : phase.endsAt}
                       hint={phase.ending === 'Strokes' ? '0.5 is a half pull' : undefined}
-                      onChange={(v) => set(i, { endsAt: phase.ending === 'YieldShare' ? (v ?? 0) / 100 : (v ?? 0) })}
+                      onChange={(v) => set(i, { endsAt: phase.ending === 'YieldShare' ? v / 100 : v })}
                     />
                   )}
                   {(byEvent(phase) || phase.ending === 'Strokes') && (
@@ -165,14 +165,14 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                         unit="s"
                         step={0.5}
                         value={phase.leadSeconds}
-                        onChange={(v) => set(i, { leadSeconds: v ?? 0 })}
+                        onChange={(v) => set(i, { leadSeconds: v })}
                       />
                       <NumberField
                         label="At most"
                         unit="s"
                         step={1}
                         value={phase.atMostSeconds}
-                        onChange={(v) => set(i, { atMostSeconds: v ?? 1 })}
+                        onChange={(v) => set(i, { atMostSeconds: v })}
                       />
                     </>
                   )}

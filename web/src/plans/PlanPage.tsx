@@ -54,6 +54,8 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
   const [plan, setPlan] = useState<Plan>(own ? start : { ...start, name: `${start.name}, mine` });
   const [selected, setSelected] = useState(0);
   const [otherKey, setOtherKey] = useState('');
+  // the plan as it was opened: what another screen made of it since is told, not overwritten
+  const [version] = useState(() => bench.planVersions.find((p) => p.id === Number(own))?.version ?? 0);
   const view = usePlanPreview(plan);
   const other = bench.plans.find((p) => p.key === otherKey) ?? null;
   const otherView = usePlanPreview(other);
@@ -64,7 +66,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
     mutationFn: (copy: boolean) =>
       data(
         own && !copy
-          ? api.PUT('/api/plans/{id}', { params: { path: { id: Number(own) } }, body: plan })
+          ? api.PUT('/api/plans/{id}', { params: { path: { id: Number(own) }, query: { version } }, body: plan })
           : api.POST('/api/plans', { body: { ...plan, families: machine ? [machine.spec.family] : (plan.families ?? null) } }),
       ),
     onSuccess: async (kept) => {
@@ -98,8 +100,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
               <Button
                 onClick={async () => {
                   changeSheet({ planKey: start.key });
-                  await settle();
-                  await navigate('/prepare');
+                  if ((await settle()) !== null) await navigate('/prepare');
                 }}
               >
                 Use it
@@ -197,7 +198,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
                   step={0.1}
                   value={units.of('bar').show(plan.bandBar)}
                   problem={wrong('bandBar')}
-                  onChange={(v) => set({ bandBar: units.of('bar').wire(v ?? 0) })}
+                  onChange={(v) => set({ bandBar: units.of('bar').wire(v) })}
                 />
                 <NumberField
                   label="Lands from"
@@ -205,21 +206,21 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
                   step={1}
                   value={lands.low}
                   problem={wrong('lands')}
-                  onChange={(v) => set({ lands: { ...lands, low: v ?? 0 } })}
+                  onChange={(v) => set({ lands: { ...lands, low: v } })}
                 />
                 <NumberField
                   label="Best at"
                   unit="s"
                   step={1}
                   value={lands.best}
-                  onChange={(v) => set({ lands: { ...lands, best: v ?? 0 } })}
+                  onChange={(v) => set({ lands: { ...lands, best: v } })}
                 />
                 <NumberField
                   label="Lands to"
                   unit="s"
                   step={1}
                   value={lands.high}
-                  onChange={(v) => set({ lands: { ...lands, high: v ?? 0 } })}
+                  onChange={(v) => set({ lands: { ...lands, high: v } })}
                 />
               </Grid>
             </Grid>

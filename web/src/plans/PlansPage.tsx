@@ -2,7 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
@@ -23,7 +23,7 @@ export default function PlansPage() {
       try {
         body = JSON.parse(await chosen.text());
       } catch {
-        throw new Error(`${chosen.name} cannot be read as a pull plan: it is no JSON file.`);
+        throw new Problem(`${chosen.name} cannot be read as a pull plan: it is no JSON file.`, 0);
       }
       return data(api.POST('/api/plans/import', { body: body as Schemas['PlanFile'] }));
     },

@@ -9,6 +9,7 @@ import { SoundChoice } from '../pull/SoundChoice';
 import { usePullSound } from '../pull/pullSound';
 import { useWakeLock } from '../pull/useWakeLock';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { useShortcuts } from '../shared/keys/shortcuts';
 import { Key } from '../shared/ui/Key';
 import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Result } from './Result';
@@ -64,17 +65,16 @@ function Lesson({ lesson: key }: { lesson: string }) {
   const { mutate: doDrops } = drops;
   const { mutate: doLetGo } = letGo;
   const { mutate: doBegin } = begin;
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (['SELECT', 'INPUT', 'TEXTAREA'].includes(target.tagName) || event.ctrlKey || event.metaKey) return;
-      if (!id && event.key === 'Enter' && !['BUTTON', 'A'].includes(target.tagName)) doBegin();
-      else if (id && event.key.toLowerCase() === 'd') doDrops();
-      else if (id && (event.key.toLowerCase() === 's' || event.key === 'Escape')) doLetGo();
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [id, doBegin, doDrops, doLetGo]);
+  useShortcuts(
+    'The lesson',
+    id
+      ? [
+          { key: 'd', does: 'Mark first drops', run: doDrops },
+          { key: 's', does: 'Let go for good', run: doLetGo },
+          { key: 'Escape', does: 'Let go for good', run: doLetGo },
+        ]
+      : [{ key: 'Enter', does: 'Begin the lesson', run: doBegin }],
+  );
   // a lesson that is left is over
   useEffect(() => {
     if (!id) return;

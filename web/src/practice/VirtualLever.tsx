@@ -1,6 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { useEffect, useRef } from 'react';
 import type { Schemas } from '../shared/api/client';
+import { isField } from '../shared/keys/shortcuts';
 import { useUnits } from '../shared/units/units';
 import { live } from '../shell/live';
 import { ink } from '../theme/system';
@@ -91,12 +92,11 @@ export function VirtualLever({ view, height, listen }: Props) {
     };
     const press = (event: KeyboardEvent) => {
       if (!['ArrowUp', 'ArrowDown', ' '].includes(event.key)) return;
-      const target = event.target as HTMLElement;
-      if (event.key === ' ' && (control !== 'Pump' || ['BUTTON', 'A'].includes(target.tagName))) return;
-      if (['SELECT', 'INPUT'].includes(target.tagName)) return;
+      if ((event.key === ' ' && control !== 'Pump') || isField(event.target)) return;
       event.preventDefault();
       keys.add(event.key);
-      if (event.key === ' ') keys.add('pumped');
+      // a key that is held down is one stroke
+      if (event.key === ' ' && !event.repeat) keys.add('pumped');
     };
     const release = (event: KeyboardEvent) => keys.delete(event.key);
     element.addEventListener('pointerdown', down);

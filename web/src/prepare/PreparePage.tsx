@@ -63,8 +63,9 @@ export default function PreparePage() {
             minWidth={{ base: '100%', md: '280px' }}
             disabled={!mayPull}
             onClick={async () => {
-              await settle();
-              await navigate('/pull?ready');
+              // the pull is made ready of just this sheet, or not at all
+              const version = await settle();
+              if (version !== null) await navigate(`/pull?ready=${version}`);
             }}
           >
             Go to the pull

@@ -71,7 +71,8 @@ export const PuckPanel = memo(function PuckPanel(props: Props) {
           value={prep.tampKgf === null ? null : force.show(prep.tampKgf)}
           problem={wrongIn(problems, 'tampKgf')}
           hint={prep.tampKgf === null ? 'empty where nobody weighs it' : undefined}
-          onChange={(v) => set({ tampKgf: v === null ? null : force.wire(v) })}
+          onChange={(v) => set({ tampKgf: force.wire(v) })}
+          onClear={() => set({ tampKgf: null })}
         />
         {withHolder && (
           <Field label="Holder">

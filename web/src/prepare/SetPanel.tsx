@@ -37,7 +37,7 @@ export const SetPanel = memo(function SetPanel(props: Props) {
           value={doseGrams}
           step={0.1}
           problem={wrongIn(problems, 'doseGrams')}
-          onChange={(v) => change({ doseGrams: v ?? 0 })}
+          onChange={(v) => change({ doseGrams: v })}
         />
         <NumberField
           label="Yield"
@@ -46,7 +46,7 @@ export const SetPanel = memo(function SetPanel(props: Props) {
           value={yieldGrams}
           step={1}
           problem={wrongIn(problems, 'yieldGrams')}
-          onChange={(v) => change({ yieldGrams: v ?? 0 })}
+          onChange={(v) => change({ yieldGrams: v })}
         />
         <NumberField
           label="Grind"
@@ -58,6 +58,7 @@ export const SetPanel = memo(function SetPanel(props: Props) {
           problem={wrongIn(problems, 'grindSetting')}
           hint={grinder ? (grinder.finerIsLower ? 'smaller is finer' : 'larger is finer') : undefined}
           onChange={(v) => change({ grindSetting: v })}
+          onClear={() => change({ grindSetting: null })}
         />
       </Grid>
       <Ratios ratios={ratios} yieldGrams={yieldGrams} change={change} />

@@ -1,10 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef, useState } from 'react';
-import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { useCallback, useRef } from 'react';
+import { api, data, type Schemas } from '../shared/api/client';
 import { useSheet } from '../shared/api/queries';
+import { useKeptEdit } from '../shared/edit/useKeptEdit';
 import { predictionOf } from './prediction';
 
 type Sheet = Schemas['Sheet'];
+type Answer = Schemas['SheetAnswer'];
 
 const stripPauseMs = 250;
 
@@ -19,59 +21,35 @@ export const machineChooser =
 export function useSheetEditor() {
   const queries = useQueryClient();
   const { data: answer, error } = useSheet();
-  const [typed, setTyped] = useState<Sheet | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const latest = useRef<Sheet | null>(null);
   const strip = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const pending = useRef<Promise<void> | undefined>(undefined);
-
-  const send = useCallback(async () => {
-    const sheet = latest.current;
-    if (!sheet) return;
-    try {
-      const got = await data(api.PUT('/api/prepare', { body: sheet }));
-      if (latest.current === sheet) {
-        latest.current = null;
-        // asked for before the page is drawn anew, so that the prediction is there sooner
-        void queries.prefetchQuery(predictionOf(got.sheet));
-        queries.setQueryData(['prepare'], got);
-        setTyped(null);
-      }
-      setProblem(null);
+  const newest = () => queries.getQueryData<Answer>(['prepare']);
+  const edit = useKeptEdit<Sheet, Answer>({
+    rendered: answer,
+    kept: () => newest()?.sheet,
+    send: (body) => data(api.PUT('/api/prepare', { params: { query: { version: newest()?.version ?? 0 } }, body })),
+    taken: (got) => {
+      // asked for before the page is drawn anew, so that the prediction is there sooner
+      void queries.prefetchQuery(predictionOf(got.sheet));
+      queries.setQueryData(['prepare'], got);
       // the strip can wait until the typing is over
       clearTimeout(strip.current);
       strip.current = setTimeout(() => void queries.invalidateQueries({ queryKey: ['session'] }), stripPauseMs);
-    } catch (thrown) {
-      setProblem(sentenceOf(thrown));
-    }
-  }, [queries]);
-
-  const change = useCallback(
-    (part: Partial<Sheet>) => {
-      // straight from the cache: what was rendered last may be older than the server's last answer
-      const base = latest.current ?? queries.getQueryData<Schemas['SheetAnswer']>(['prepare'])?.sheet;
-      if (!base) return;
-      latest.current = { ...base, ...part };
-      setTyped(latest.current);
-      // one question at a time: what is typed while the server answers goes in the next
-      pending.current ??= (async () => {
-        while (latest.current) {
-          const asked = latest.current;
-          await send();
-          if (latest.current === asked) break; // it failed: what was typed stays, and is asked again with the next key
-        }
-      })().finally(() => {
-        pending.current = undefined;
-      });
     },
-    [queries, send],
+    outdated: () => void queries.invalidateQueries({ queryKey: ['prepare'] }),
+  });
+  const { change: changeWhole, settle } = edit;
+  const change = useCallback((part: Partial<Sheet>) => changeWhole((base) => ({ ...base, ...part })), [changeWhole]);
+  /** Waits until everything typed has reached the server: the version that was kept then, or null where it was not. */
+  const settled = useCallback(
+    async () => ((await settle()) ? (queries.getQueryData<Answer>(['prepare'])?.version ?? 0) : null),
+    [settle, queries],
   );
-
-  /** Waits until everything typed has reached the server. */
-  const settle = useCallback(async () => {
-    await pending.current;
-    await send();
-  }, [send]);
-
-  return { sheet: typed ?? answer?.sheet ?? null, answer: answer ?? null, change, settle, error, problem };
+  return {
+    sheet: edit.typed ?? answer?.sheet ?? null,
+    answer: answer ?? null,
+    change,
+    settle: settled,
+    error,
+    problem: edit.sentence,
+  };
 }

@@ -1,11 +1,19 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation } from '@tanstack/react-query';
-import { api, data } from '../shared/api/client';
+import { api, data, type Schemas } from '../shared/api/client';
 import { Button, Notice } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { useDevices, type LivePull } from '../shell/live';
 
-const origin: Record<string, string> = { Pressure: 'gauge', Weight: 'scale', Temperature: 'thermometer' };
+type Channel = Schemas['Channel'];
+
+const origin: Record<Channel, string> = {
+  Pressure: 'gauge',
+  Weight: 'scale',
+  Temperature: 'thermometer',
+  Group: 'group',
+  Flow: 'flow',
+};
 
 interface Props {
   pulls: readonly LivePull[];
@@ -40,11 +48,6 @@ export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
       </Box>
     );
   }
-  const shown = (channel: string, value: number) => {
-    if (channel === 'Pressure') return `${units.pressure(value, 2).value} ${units.pressureUnit}`;
-    if (channel === 'Temperature') return `${units.temperature(value, 1).value} ${units.temperature(0).unit}`;
-    return `${number(value, 1)} g`;
-  };
   return (
     <Flex gap="4" wrap="wrap" fontSize="14px">
       {devices.map((device) => (
@@ -54,10 +57,10 @@ export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
             {device.silent
               ? 'connected and silent'
               : Object.entries(device.latest)
-                  .map(([channel, value]) => `${origin[channel] ?? channel}: ${shown(channel, value)}`)
+                  .map(([channel, value]) => `${origin[channel as Channel]}: ${units.channel(channel as Channel, value)}`)
                   .join(', ')}
           </Box>
-          {pull && pulls.length > 1 && !pulls.find((p) => p.id === pull)?.devices.includes(device.name) && (
+          {pull && !pulls.find((p) => p.id === pull)?.devices.includes(device.name) && (
             <Button onClick={() => give.mutate(device.name)} disabled={give.isPending}>
               Use it for this pull
             </Button>

@@ -1,5 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
+import { useShortcuts } from '../shared/keys/shortcuts';
 import { Reading } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { live } from '../shell/live';
@@ -38,21 +39,14 @@ export function Needle({ pullId, view }: { pullId: string; view: Instrument }) {
     const timer = setInterval(() => {
       if (now.current !== null) live.say('Follow', pullId, now.current);
     }, sayEveryMs);
-    const press = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
-      if (['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName)) return;
-      event.preventDefault();
-      setBar((b) =>
-        Math.max(0, Math.min(mostBar, Math.round(((b ?? 0) + (event.key === 'ArrowUp' ? stepBar : -stepBar)) * 10) / 10)),
-      );
-    };
-    window.addEventListener('keydown', press);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener('keydown', press);
-    };
+    return () => clearInterval(timer);
   }, [pullId]);
+
+  const move = (by: number) => setBar((b) => Math.max(0, Math.min(mostBar, Math.round(((b ?? 0) + by) * 10) / 10)));
+  useShortcuts('The needle', [
+    { key: 'ArrowUp', does: 'Needle up', run: () => move(stepBar), repeats: true },
+    { key: 'ArrowDown', does: 'Needle down', run: () => move(-stepBar), repeats: true },
+  ]);
 
   return (
     <Flex align="center" gap="4" minHeight="72px">

@@ -1,9 +1,9 @@
-import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, data, sentenceOf } from '../shared/api/client';
-import { Button, Caution, Notice, PageTitle, Waiting } from '../shared/ui/elements';
+import { Button, Notice, PageTitle, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { useLiveStatus } from '../shell/live';
 import { CheckList } from './CheckList';
@@ -30,18 +30,24 @@ export default function PullPage() {
   const { stage, view, id } = pull;
 
   const ready = useMutation({
-    mutationFn: () => data(api.POST('/api/pull/ready')),
+    mutationFn: (sheetVersion: number) => data(api.POST('/api/pull/ready', { body: { sheetVersion } })),
+    onError: () => {
+      // the sheet as it is now is shown beside the reason
+      void queries.invalidateQueries({ queryKey: ['pull'] });
+      void queries.invalidateQueries({ queryKey: ['prepare'] });
+    },
     onSuccess: (got) => {
       queries.setQueryData(['pull', got.frame.pullId], got);
       setSearch({ pull: got.frame.pullId! }, { replace: true });
     },
   });
   const { mutate: makeReady } = ready;
-  const asked = search.has('ready');
+  // Prepare says which version of the sheet was seen there
+  const asked = search.get('ready');
   useEffect(() => {
-    if (!asked) return;
+    if (asked === null) return;
     setSearch({}, { replace: true });
-    makeReady();
+    if (asked !== '') makeReady(Number(asked));
   }, [asked, makeReady, setSearch]);
 
   // another screen kept this pull: this one follows it to the shot
@@ -74,6 +80,7 @@ export default function PullPage() {
   }
 
   const problem = ready.error ?? pull.problem;
+  const readyNow = () => ready.isPending || makeReady(view.sheetVersion);
   const streaming = status.present.some((d) => !d.silent && d.channels.includes('Pressure') && mine?.devices.includes(d.name));
   const needle = id !== null && view.needleToFollow && !streaming && (stage === 'Ready' || stage === 'Running');
   return (
@@ -93,19 +100,16 @@ export default function PullPage() {
             {view.plan.name.toLowerCase()}.
           </PageTitle>
           <CheckList title="Before any pressure" checks={view.before} />
-          <Grid gap="2" mt="2">
-            {view.cautions.map((c) => (
-              <Caution key={c}>{c}</Caution>
-            ))}
-          </Grid>
-          <Button tone="strong" size="big" onClick={() => makeReady()} disabled={ready.isPending}>
+          <Button tone="strong" size="big" onClick={readyNow} disabled={ready.isPending}>
             Everything is locked in: make ready
           </Button>
         </>
       )}
       {stage !== 'Idle' && (
         <>
-          {stage === 'Settling' ? (
+          {pull.unsaved ? (
+            <Unsaved pull={pull} />
+          ) : stage === 'Settling' ? (
             <Box fontSize={{ base: '21px', md: '32px' }} fontWeight={650} minHeight={{ base: '84px', md: '88px' }} role="status">
               Stopped. Leave the cup where it is: the last drops are being weighed.
             </Box>
@@ -125,22 +129,60 @@ export default function PullPage() {
             }
           />
           {needle && <Needle pullId={id} view={instrument} />}
-          <PullKeys pull={pull} ready={makeReady} />
+          <PullKeys pull={pull} ready={readyNow} />
         </>
       )}
-      {stage === 'Idle' && <PullKeys pull={pull} ready={makeReady} />}
-      {problem && <Notice role="alert">{sentenceOf(problem)}</Notice>}
+      {stage === 'Idle' && <PullKeys pull={pull} ready={readyNow} />}
+      {problem && !pull.unsaved && <Notice role="alert">{sentenceOf(problem)}</Notice>}
+      {pull.binned !== null && (
+        <Flex gap="3" align="center" wrap="wrap">
+          <Notice role="status">Thrown away: it lies in the bin as shot {pull.binned}.</Notice>
+          <Button onClick={() => pull.takeBack(pull.binned!)}>Take it back</Button>
+        </Flex>
+      )}
       {mine?.notices.map((notice) => (
         <Notice key={notice} role="status">
           {notice}
         </Notice>
       ))}
+      {(stage === 'Running' || stage === 'Settling') && !pull.unsaved && (
+        <Flex justify="flex-end">
+          <Button tone="quiet" minHeight="64px" onClick={() => pull.discard(false)}>
+            Throw this pull away
+          </Button>
+        </Flex>
+      )}
       {stage !== 'Running' && (
         <Flex gap="5" wrap="wrap" justify="space-between" align="center">
           <Instruments pulls={status.pulls} shown={id} waterGrams={view.waterGrams} />
           <SoundChoice />
         </Flex>
       )}
+    </Flex>
+  );
+}
+
+/** A pull that could not be stored is still whole: it can be tried again, taken along as a file, or let go of. */
+function Unsaved({ pull }: { pull: ReturnType<typeof usePull> }) {
+  return (
+    <Flex gap="2" wrap="wrap" align="center" minHeight="88px" role="alert">
+      <Box flex="1 1 420px">
+        <Box fontSize="20px" fontWeight={650}>
+          {sentenceOf(pull.problem)}
+        </Box>
+        The pull is not lost: it stays here until it is saved. Make room and save it, or take its trace along.
+      </Box>
+      <Button tone="strong" onClick={() => pull.save()} disabled={pull.saving}>
+        Save it again
+      </Button>
+      <Button asChild>
+        <a href={`/api/pull/trace.csv?pull=${pull.id}`} download>
+          Trace as CSV
+        </a>
+      </Button>
+      <Button tone="quiet" onClick={() => pull.discard(true)}>
+        Let it go for good
+      </Button>
     </Flex>
   );
 }

@@ -15,15 +15,16 @@ export function Recovered() {
     staleTime: 60_000,
   });
   const decide = useMutation({
-    mutationFn: async ({ id, keep }: { id: string; keep: boolean }) => {
+    mutationFn: async ({ id, what }: { id: string; what: 'keep' | 'bin' | 'set aside' }) => {
       const params = { params: { path: { id } } };
-      if (keep) return (await data(api.POST('/api/pull/recovered/{id}/save', params))).shotId;
-      await data(api.POST('/api/pull/recovered/{id}/discard', params));
+      if (what === 'keep') return `/taste/${(await data(api.POST('/api/pull/recovered/{id}/save', params))).shotId}`;
+      if (what === 'bin') return `/ledger?binned=${(await data(api.POST('/api/pull/recovered/{id}/discard', params))).shotId}`;
+      await data(api.POST('/api/pull/recovered/{id}/set-aside', params));
       return null;
     },
-    onSuccess: async (shotId) => {
+    onSuccess: async (next) => {
       await queries.invalidateQueries();
-      if (shotId) await navigate(`/taste/${shotId}`);
+      if (next) await navigate(next);
     },
   });
   if (!pulls?.length) return null;
@@ -32,17 +33,32 @@ export function Recovered() {
       {pulls.map((pull) => (
         <Notice key={pull.id} role="status">
           <Flex gap="3" align="center" wrap="wrap">
-            <Box flex="1" minWidth="240px">
-              A pull on {pull.machineName} at{' '}
-              {new Date(pull.startedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })} was
-              interrupted. {number(pull.seconds, 0)} s of it{' '}
-              {pull.cupGrams !== null ? `and ${number(pull.cupGrams, 1)} g in the cup ` : ''}
-              are kept.
-            </Box>
-            <Button tone="strong" onClick={() => decide.mutate({ id: pull.id, keep: true })}>
-              Keep it as a shot
-            </Button>
-            <Button onClick={() => decide.mutate({ id: pull.id, keep: false })}>Throw it away</Button>
+            {pull.problem ? (
+              <>
+                <Box flex="1" minWidth="240px">
+                  {pull.problem} Its file stays in the journal folder.
+                </Box>
+                <Button disabled={decide.isPending} onClick={() => decide.mutate({ id: pull.id, what: 'set aside' })}>
+                  Do not show it again
+                </Button>
+              </>
+            ) : (
+              <>
+                <Box flex="1" minWidth="240px">
+                  A pull on {pull.machineName} at{' '}
+                  {new Date(pull.startedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })} was
+                  interrupted. {number(pull.seconds, 0)} s of it{' '}
+                  {pull.cupGrams !== null ? `and ${number(pull.cupGrams, 1)} g in the cup ` : ''}
+                  are kept.
+                </Box>
+                <Button tone="strong" disabled={decide.isPending} onClick={() => decide.mutate({ id: pull.id, what: 'keep' })}>
+                  Keep it as a shot
+                </Button>
+                <Button disabled={decide.isPending} onClick={() => decide.mutate({ id: pull.id, what: 'bin' })}>
+                  Throw it away
+                </Button>
+              </>
+            )}
           </Flex>
           {decide.error && <Box role="alert">{sentenceOf(decide.error)}</Box>}
         </Notice>

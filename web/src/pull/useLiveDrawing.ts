@@ -8,6 +8,9 @@ const lineEveryMs = 30;
 /** A digit that changes more often is not read. */
 export const figureEveryMs = 100;
 
+/** Who asks the system for less motion sees lines grow as often as digits change. */
+const calmest = () => (window.matchMedia('(prefers-reduced-motion: reduce)').matches ? figureEveryMs : 0);
+
 /**
  * Draws the newest frame after every render, and then, on animation frames and at most so often, whenever the instrument tells something
  * new.
@@ -23,8 +26,9 @@ export function useLiveDrawing(view: Instrument, draw: (frame: LiveFrame) => voi
   useEffect(() => {
     let scheduled = 0;
     let drawn = 0;
+    const pause = Math.max(everyMs, calmest());
     const onFrame = (now: number) => {
-      if (now - drawn < everyMs) {
+      if (now - drawn < pause) {
         scheduled = requestAnimationFrame(onFrame);
         return;
       }

@@ -25,16 +25,14 @@ export function usePull(mine: LivePull | undefined) {
   useRefetchAfterLoss(id);
 
   const act = useMutation({
-    mutationFn: (what: 'begin' | 'stop' | 'discard' | Moment) => {
+    mutationFn: (what: 'begin' | 'stop' | Moment) => {
       const params = { params: { query } };
       return data(
         what === 'begin'
           ? api.POST('/api/pull/begin', params)
           : what === 'stop'
             ? api.POST('/api/pull/stop', params)
-            : what === 'discard'
-              ? api.POST('/api/pull/discard', params)
-              : api.POST('/api/pull/mark', { ...params, body: { moment: what } }),
+            : api.POST('/api/pull/mark', { ...params, body: { moment: what } }),
       );
     },
   });
@@ -51,8 +49,24 @@ export function usePull(mine: LivePull | undefined) {
     onSuccess: ({ shotId }) => show(shotId),
   });
 
+  const discard = useMutation({
+    mutationFn: (forGood: boolean) => data(api.POST('/api/pull/discard', { params: { query: { ...query, forGood } } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries({ queryKey: ['shots'] });
+    },
+  });
+  const takeBack = useMutation({
+    mutationFn: (shotId: number) => data(api.POST('/api/shots/{id}/restore', { params: { path: { id: shotId } } })),
+    onSuccess: async (_, shotId) => {
+      discard.reset();
+      await show(shotId);
+    },
+  });
+
   const { mutate: doAct } = act;
+  const { mutate: doDiscard } = discard;
   const { mutate: doSave } = save;
+  const { reset: resetDiscard } = discard;
   const [marked, setMarked] = useState<readonly Moment[]>([]);
   const mark = useCallback(
     (moment: Moment) => {
@@ -62,11 +76,14 @@ export function usePull(mine: LivePull | undefined) {
     [doAct],
   );
   useEffect(() => {
-    if (stage === 'Ready') setMarked([]);
+    if (stage === 'Ready') {
+      setMarked([]);
+      resetDiscard();
+    }
     if (stage !== 'Settling') return;
     const timer = setTimeout(doSave, settleMs);
     return () => clearTimeout(timer);
-  }, [stage, doSave]);
+  }, [stage, doSave, resetDiscard]);
 
   return {
     id,
@@ -74,12 +91,18 @@ export function usePull(mine: LivePull | undefined) {
     view,
     error,
     act: doAct,
+    discard: doDiscard,
+    /** The shot in the bin that a pull was thrown away as; null where there is none. */
+    binned: discard.data?.shotId ?? null,
+    takeBack: takeBack.mutate,
+    /** The pull has ended and could not be stored. */
+    unsaved: stage === 'Settling' && (save.isError || discard.isError),
     save: doSave,
     saving: save.isPending,
     mark,
     marked,
     show,
-    problem: act.error ?? save.error,
+    problem: act.error ?? save.error ?? discard.error ?? takeBack.error,
   };
 }
 

@@ -3,6 +3,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useHousehold } from '../shared/api/queries';
+import { useDraft } from '../shared/edit/useDraft';
+import { KeySettings } from './KeySettings';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Figure, H2, Input, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
@@ -21,22 +23,28 @@ export default function SettingsPage() {
 function Form({ household }: { household: Schemas['HouseholdView'] }) {
   const queries = useQueryClient();
   const units = useUnits();
-  const [draft, setDraft] = useState<Schemas['HouseholdChange']>(household);
+  const { value: draft, set: type, clear } = useDraft<Schemas['HouseholdChange']>(household);
   const [dark, setDark] = useState(() => document.documentElement.classList.contains('dark'));
   const save = useMutation({
     mutationFn: () => {
       const { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } = draft;
       return data(
-        api.PUT('/api/household', { body: { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } }),
+        api.PUT('/api/household', {
+          params: { query: { version: household.version } },
+          body: { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit },
+        }),
       );
     },
     onSuccess: async (next) => {
       queries.setQueryData(['household'], next);
+      clear();
       await queries.invalidateQueries();
     },
+    onError: (error) =>
+      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['household'] }),
   });
   const set = (part: Partial<typeof draft>) => {
-    setDraft((now) => ({ ...now, ...part }));
+    type(part);
     save.reset();
   };
   const wrong = (field: string) => (save.error instanceof Problem && save.error.field === field ? save.error.message : undefined);
@@ -80,7 +88,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
               value={draft.altitudeMetres}
               problem={wrong('altitudeMetres')}
               hint="Water boils lower up high"
-              onChange={(v) => set({ altitudeMetres: v ?? 0 })}
+              onChange={(v) => set({ altitudeMetres: v })}
             />
             <NumberField
               label="Usual room temperature"
@@ -89,7 +97,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
               digits={0}
               value={units.of('degC').show(draft.ambientC)}
               problem={wrong('ambientC')}
-              onChange={(v) => set({ ambientC: units.toCelsius(v ?? 0) })}
+              onChange={(v) => set({ ambientC: units.toCelsius(v) })}
             />
             {choice('Pressure in', 'pressureUnit', { bar: 'bar', psi: 'psi', kPa: 'kPa' })}
             {choice('Temperature in', 'temperatureUnit', { degC: '\u00b0C', degF: '\u00b0F' })}
@@ -120,8 +128,9 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
             />
             <Figure label="Air pressure" value={number(household.atmosphereBar * 1000, 0)} unit="hPa" />
           </Grid>
-          <BoilingPoint kept={setDraft} />
+          <BoilingPoint kept={clear} />
         </Panel>
+        <KeySettings />
         <Panel>
           <H2>Light</H2>
           <Grid gap="2">
@@ -145,7 +154,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
 }
 
 /** The height above the sea from a thermometer in a boiling kettle, for those who do not know it. */
-function BoilingPoint({ kept }: { kept: (household: Schemas['HouseholdView']) => void }) {
+function BoilingPoint({ kept }: { kept: () => void }) {
   const queries = useQueryClient();
   const units = useUnits();
   const [text, setText] = useState('');
@@ -153,7 +162,8 @@ function BoilingPoint({ kept }: { kept: (household: Schemas['HouseholdView']) =>
     mutationFn: (boilingC: number) => data(api.POST('/api/household/altitude', { body: { boilingC } })),
     onSuccess: async (next) => {
       setText('');
-      kept(next);
+      queries.setQueryData(['household'], next);
+      kept();
       await queries.invalidateQueries();
     },
   });

@@ -1,6 +1,7 @@
 import { Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Schemas } from '../shared/api/client';
+import { useDraft } from '../shared/edit/useDraft';
 import { NumberField } from '../shared/ui/NumberField';
 import { Field, Input, Select } from '../shared/ui/elements';
 import { Buttons, type FormProps } from './SmallForms';
@@ -25,8 +26,7 @@ const usualHole = 2.5;
 /** A basket: its sizes, its wall, and whether a small hole gives the back-pressure. */
 export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
   const [name, setName] = useState(start?.name ?? '');
-  const [spec, setSpec] = useState<Basket>({ ...usual, ...start?.spec });
-  const set = (part: Partial<Basket>) => setSpec((now) => ({ ...now, ...part }));
+  const { value: spec, typed, set } = useDraft<Basket>({ ...usual, ...start?.spec });
   const size = (label: string, key: 'diameterMm' | 'depthMm' | 'nominalDoseGrams' | 'screenMm', unit: string, step: number) => (
     <NumberField
       label={label}
@@ -34,14 +34,14 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
       step={step}
       value={spec[key]}
       problem={wrong(key)}
-      onChange={(v) => set({ [key]: v ?? 0 })}
+      onChange={(v) => set({ [key]: v })}
     />
   );
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        save({ name, spec });
+        save(start ? { ...(name === start.name ? {} : { name }), spec: typed as Basket } : { name, spec });
       }}
     >
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3" my="2">
@@ -87,7 +87,7 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
             step={0.5}
             value={spec.restrictorBarS2PerMl2}
             problem={wrong('restrictorBarS2PerMl2')}
-            onChange={(v) => set({ restrictorBarS2PerMl2: v ?? 0 })}
+            onChange={(v) => set({ restrictorBarS2PerMl2: v })}
           />
         )}
       </Grid>

@@ -24,7 +24,7 @@ export function RestForm({ start, schools, save, cancel, wrong }: Props) {
       digits={0}
       value={rest[key]}
       problem={wrong(key)}
-      onChange={(v) => setRest((now) => ({ ...now, [key]: Math.round(v ?? 0) }))}
+      onChange={(v) => setRest((now) => ({ ...now, [key]: Math.round(v) }))}
     />
   );
   return (

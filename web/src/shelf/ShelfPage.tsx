@@ -2,6 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { patchBag, patchBasket, patchBrewer, patchGrinder } from '../shared/api/patch';
 import { keepBench, useBench } from '../shared/api/queries';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
@@ -22,6 +23,8 @@ export default function ShelfPage() {
   const [editing, setEditing] = useState<Editing>(null);
   const save = useMutation({
     mutationFn: (call: () => Promise<Bench>) => call(),
+    // somebody else was first: what they did is shown under what was typed here
+    onError: (error) => error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['bench'] }),
     onSuccess: async (next) => {
       setEditing(null);
       await keepBench(queries, next);
@@ -46,7 +49,6 @@ export default function ShelfPage() {
       </>
     );
   }
-  const one = (id: number) => ({ params: { path: { id } } });
   const away = (kind: Schemas['BenchKind'], id: number) => save.mutate(() => putAway(kind, id));
   return (
     <>
@@ -58,14 +60,21 @@ export default function ShelfPage() {
         <Panel>
           <Heading title="Beans" add="Add a bag" onAdd={() => open({ kind: 'bag', id: null })} />
           {is('bag', null) && (
-            <BagForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/bags', { body })))} />
+            <BagForm
+              {...form}
+              save={(bag) => save.mutate(() => data(api.POST('/api/bench/bags', { body: bag as Schemas['BagChange'] })))}
+            />
           )}
           {is('rest', null) ? (
             <RestForm
               {...form}
               start={bench.rest}
               schools={bench.restSchools}
-              save={(body) => save.mutate(() => data(api.PUT('/api/bench/rest', { body })))}
+              save={(body) =>
+                save.mutate(() =>
+                  data(api.PUT('/api/bench/rest', { params: { query: { version: bench.householdVersion } }, body })),
+                )
+              }
             />
           ) : (
             <Flex fontSize="14px" color="quiet" align="center" gap="2" wrap="wrap">
@@ -84,7 +93,7 @@ export default function ShelfPage() {
                 key={b.id}
                 {...form}
                 start={b}
-                save={(body) => save.mutate(() => data(api.PUT('/api/bench/bags/{id}', { ...one(b.id), body })))}
+                save={(change) => save.mutate(() => patchBag(b, change))}
                 putAway={() => away('Bags', b.id)}
               />
             ) : (
@@ -118,7 +127,12 @@ export default function ShelfPage() {
           <Panel>
             <Heading title="Grinders" add="Add a grinder" onAdd={() => open({ kind: 'grinder', id: null })} />
             {is('grinder', null) && (
-              <GrinderForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/grinders', { body })))} />
+              <GrinderForm
+                {...form}
+                save={(grinder) =>
+                  save.mutate(() => data(api.POST('/api/bench/grinders', { body: grinder as Schemas['GrinderChange'] })))
+                }
+              />
             )}
             {bench.grinders.length === 0 && !is('grinder', null) && <Empty>No grinder yet.</Empty>}
             {bench.grinders.map((g) =>
@@ -127,7 +141,7 @@ export default function ShelfPage() {
                   key={g.id}
                   {...form}
                   start={g}
-                  save={(body) => save.mutate(() => data(api.PUT('/api/bench/grinders/{id}', { ...one(g.id), body })))}
+                  save={(change) => save.mutate(() => patchGrinder(g, change))}
                   putAway={() => away('Grinders', g.id)}
                 />
               ) : (
@@ -143,7 +157,12 @@ export default function ShelfPage() {
           <Panel>
             <Heading title="Baskets" add="Add a basket" onAdd={() => open({ kind: 'basket', id: null })} />
             {is('basket', null) && (
-              <BasketForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/baskets', { body })))} />
+              <BasketForm
+                {...form}
+                save={(basket) =>
+                  save.mutate(() => data(api.POST('/api/bench/baskets', { body: basket as Schemas['BasketChange'] })))
+                }
+              />
             )}
             {bench.baskets.length === 0 && !is('basket', null) && (
               <Empty>None yet; each machine is taken to have a basket that suits its usual dose.</Empty>
@@ -154,7 +173,7 @@ export default function ShelfPage() {
                   key={b.id}
                   {...form}
                   start={b}
-                  save={(body) => save.mutate(() => data(api.PUT('/api/bench/baskets/{id}', { ...one(b.id), body })))}
+                  save={(change) => save.mutate(() => patchBasket(b, change))}
                   putAway={() => away('Baskets', b.id)}
                 />
               ) : (
@@ -179,12 +198,23 @@ export default function ShelfPage() {
           <Panel>
             <Heading title="People" add="Add a person" onAdd={() => open({ kind: 'brewer', id: null })} />
             {is('brewer', null) && (
-              <BrewerForm {...form} save={(body) => save.mutate(() => data(api.POST('/api/bench/brewers', { body })))} />
+              <BrewerForm
+                {...form}
+                save={(person) =>
+                  save.mutate(() => data(api.POST('/api/bench/brewers', { body: person as Schemas['NewBrewer'] })))
+                }
+              />
             )}
             {bench.brewers.length === 0 ? (
               <Empty>Nobody yet; shots can do without.</Empty>
             ) : (
-              <Box>{bench.brewers.map((b) => b.name).join(', ')}</Box>
+              bench.brewers.map((b) =>
+                is('brewer', b.id) ? (
+                  <BrewerForm key={b.id} {...form} start={b} save={(change) => save.mutate(() => patchBrewer(b, change))} />
+                ) : (
+                  <Row key={b.id} title={b.name} onChange={() => open({ kind: 'brewer', id: b.id })} />
+                ),
+              )
             )}
           </Panel>
           <PutAway things={bench.putAway.filter((t) => t.kind !== 'Machines')} />
@@ -205,7 +235,7 @@ function Heading({ title, add, onAdd }: { title: string; add: string; onAdd: () 
   );
 }
 
-function Row({ title, children, onChange }: { title: string; children: ReactNode; onChange: () => void }) {
+function Row({ title, children, onChange }: { title: string; children?: ReactNode; onChange: () => void }) {
   return (
     <Flex gap="3" py="2" borderTopWidth="1px" borderColor="hairline" align="center">
       <Box flex="1" minWidth={0}>

@@ -1,12 +1,14 @@
 import { Flex, Grid } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Schemas } from '../shared/api/client';
+import { useDraft } from '../shared/edit/useDraft';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
 
 export interface FormProps<Change, View> {
   start?: View;
-  save: (change: Change) => void;
+  /** What is to be kept: of something new all of it, of something kept what was typed. */
+  save: (change: Partial<Change>) => void;
   cancel: () => void;
   wrong: (field: string) => string | undefined;
   /** Takes what is being changed off the shelf. */
@@ -33,24 +35,27 @@ export function Buttons({ what, cancel, putAway }: { what: string; cancel: () =>
 
 const today = () => new Date().toLocaleDateString('sv-SE');
 
+const newBag = (): Schemas['BagChange'] => ({
+  name: '',
+  roaster: '',
+  roastedOn: today(),
+  roastLevel: 'medium',
+  finished: false,
+  process: '',
+});
+
+const newGrinder: Schemas['GrinderChange'] = {
+  name: '',
+  scaleUnit: 'clicks',
+  step: 1,
+  finerIsLower: true,
+  retentionGrams: 0,
+  purgeGrams: 0,
+};
+
 /** A bag of beans. */
 export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schemas['BagChange'], Schemas['BagView']>) {
-  const [bag, setBag] = useState<Schemas['BagChange']>(
-    start
-      ? {
-          name: start.name,
-          roaster: start.roaster,
-          roastedOn: start.roastedOn,
-          roastLevel: start.roastLevel,
-          finished: start.finished,
-          process: start.process,
-          openedOn: start.openedOn,
-          frozenOn: start.frozenOn,
-          thawedOn: start.thawedOn,
-          gramsLeft: start.gramsLeft,
-        }
-      : { name: '', roaster: '', roastedOn: today(), roastLevel: 'medium', finished: false, process: '' },
-  );
+  const { value: bag, typed, set } = useDraft<Schemas['BagChange']>(start ?? newBag());
   const date = (label: string, key: 'openedOn' | 'frozenOn' | 'thawedOn', hint?: string) => (
     <Field label={label} problem={wrong(key)} hint={hint}>
       {(ids) => (
@@ -64,12 +69,11 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
       )}
     </Field>
   );
-  const set = (part: Partial<typeof bag>) => setBag((now) => ({ ...now, ...part }));
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        save(bag);
+        save(start ? typed : bag);
       }}
     >
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
@@ -120,6 +124,7 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
           problem={wrong('gramsLeft')}
           hint="Each shot takes its dose off; empty if you do not weigh"
           onChange={(gramsLeft) => set({ gramsLeft })}
+          onClear={() => set({ gramsLeft: null })}
         />
         {date('Opened on', 'openedOn')}
         {date('Into the freezer on', 'frozenOn', 'Freezing stops the clock')}
@@ -149,25 +154,12 @@ export function GrinderForm({
   wrong,
   putAway,
 }: FormProps<Schemas['GrinderChange'], Schemas['GrinderView']>) {
-  const [grinder, setGrinder] = useState<Schemas['GrinderChange']>(
-    start
-      ? {
-          name: start.name,
-          scaleUnit: start.scaleUnit,
-          step: start.step,
-          finerIsLower: start.finerIsLower,
-          zeroPoint: start.zeroPoint,
-          retentionGrams: start.retentionGrams,
-          purgeGrams: start.purgeGrams,
-        }
-      : { name: '', scaleUnit: 'clicks', step: 1, finerIsLower: true, retentionGrams: 0, purgeGrams: 0 },
-  );
-  const set = (part: Partial<typeof grinder>) => setGrinder((now) => ({ ...now, ...part }));
+  const { value: grinder, typed, set } = useDraft<Schemas['GrinderChange']>(start ?? newGrinder);
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        save(grinder);
+        save(start ? typed : grinder);
       }}
     >
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
@@ -193,7 +185,7 @@ export function GrinderForm({
           step={0.1}
           digits={2}
           problem={wrong('step')}
-          onChange={(v) => set({ step: v ?? 0 })}
+          onChange={(v) => set({ step: v })}
         />
         <Field label="Finer is">
           {(ids) => (
@@ -216,6 +208,7 @@ export function GrinderForm({
           problem={wrong('zeroPoint')}
           hint="Where the burrs just touch"
           onChange={(zeroPoint) => set({ zeroPoint })}
+          onClear={() => set({ zeroPoint: null })}
         />
         <NumberField
           label="Holds back"
@@ -223,7 +216,7 @@ export function GrinderForm({
           step={0.1}
           value={grinder.retentionGrams ?? 0}
           problem={wrong('retentionGrams')}
-          onChange={(v) => set({ retentionGrams: v ?? 0 })}
+          onChange={(v) => set({ retentionGrams: v })}
         />
         <NumberField
           label="Purge after another coffee"
@@ -231,7 +224,7 @@ export function GrinderForm({
           step={0.5}
           value={grinder.purgeGrams ?? 0}
           problem={wrong('purgeGrams')}
-          onChange={(v) => set({ purgeGrams: v ?? 0 })}
+          onChange={(v) => set({ purgeGrams: v })}
         />
       </Grid>
       <Buttons what="the grinder" cancel={cancel} putAway={putAway} />
@@ -240,8 +233,8 @@ export function GrinderForm({
 }
 
 /** A person who brews. */
-export function BrewerForm({ save, cancel, wrong }: FormProps<Schemas['NewBrewer'], never>) {
-  const [name, setName] = useState('');
+export function BrewerForm({ start, save, cancel, wrong }: FormProps<Schemas['NewBrewer'], Schemas['BrewerView']>) {
+  const [name, setName] = useState(start?.name ?? '');
   return (
     <form
       onSubmit={(e) => {

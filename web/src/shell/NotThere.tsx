@@ -1,18 +1,37 @@
+import { Box } from '@chakra-ui/react';
+import { useEffect } from 'react';
 import { Link, useRouteError } from 'react-router';
-import { Notice, PageTitle } from '../shared/ui/elements';
+import { Button, Notice, PageTitle } from '../shared/ui/elements';
 
-/** An address that leads nowhere, or a page that broke: says so and leads back. */
+const back = (
+  <Link to="/prepare" style={{ textDecoration: 'underline' }}>
+    Back to Prepare
+  </Link>
+);
+
+/** An address that leads nowhere: says so and leads back. */
 export function NotThere() {
-  const error = useRouteError();
   return (
     <>
-      <PageTitle title={error ? 'This page stopped working' : 'Nothing here'} />
+      <PageTitle title="Nothing here" />
+      <Notice role="alert">This address leads nowhere. {back}</Notice>
+    </>
+  );
+}
+
+/** A page that broke: what stands round it, and a pull under way, go on. What broke is for the browser's console, not for people. */
+export function Broken() {
+  const error = useRouteError();
+  useEffect(() => console.error(error), [error]);
+  return (
+    <>
+      <PageTitle title="This page stopped working" />
       <Notice role="alert">
-        {error instanceof Error ? `${error.message}. Nothing that was stored is lost. ` : 'This address leads nowhere. '}
-        <Link to="/prepare" style={{ textDecoration: 'underline' }}>
-          Back to Prepare
-        </Link>
+        Nothing that was stored is lost, and a pull under way goes on. Load the page again, or go on elsewhere. {back}
       </Notice>
+      <Box mt="3">
+        <Button onClick={() => location.reload()}>Load it again</Button>
+      </Box>
     </>
   );
 }

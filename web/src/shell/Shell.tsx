@@ -1,10 +1,15 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { BookOpen, Gauge, Hand, Package, Settings } from 'lucide-react';
+import { lazy, Suspense, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { useHousehold } from '../shared/api/queries';
 import { Recovered } from '../pull/Recovered';
+import { useShortcuts } from '../shared/keys/shortcuts';
+import { Notice } from '../shared/ui/elements';
 import { useLiveStatus } from './live';
 import { RunStrip } from './RunStrip';
+
+const KeyHelp = lazy(() => import('../shared/keys/KeyHelp'));
 
 const RailLink = chakra(NavLink, {
   base: {
@@ -38,7 +43,10 @@ export function Shell() {
   const { data: household } = useHousehold();
   const { pathname } = useLocation();
   const pull = pathname.startsWith('/pull') || pathname.startsWith('/practice/');
-  const pulling = useLiveStatus().pulls.length > 0 && pull;
+  const status = useLiveStatus();
+  const pulling = status.pulls.length > 0 && pull;
+  const [help, setHelp] = useState(false);
+  useShortcuts('Everywhere', [{ key: '?', does: 'The keys that work here', run: () => setHelp(true) }]);
   return (
     <Flex direction="column" minHeight="100dvh">
       <chakra.a
@@ -87,9 +95,19 @@ export function Shell() {
             </Box>
           )}
           {!pulling && <Recovered />}
+          {status.troubles.map((trouble) => (
+            <Box key={trouble} mb="2">
+              <Notice role="status">{trouble}</Notice>
+            </Box>
+          ))}
           <Outlet />
         </Box>
       </Flex>
+      {help && (
+        <Suspense fallback={null}>
+          <KeyHelp close={() => setHelp(false)} />
+        </Suspense>
+      )}
     </Flex>
   );
 }

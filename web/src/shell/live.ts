@@ -26,6 +26,8 @@ export interface LiveStatus {
   present: readonly PresentDevice[];
   /** The newest pull that became a shot. */
   kept: Schemas['KeptPull'] | null;
+  /** What went wrong behind the screens. */
+  troubles: readonly string[];
 }
 
 type FrameListener = (frame: LiveFrame) => void;
@@ -79,7 +81,7 @@ class LiveFeed {
   private readonly statusListeners = new Set<() => void>();
   private readonly deviceListeners = new Set<() => void>();
   private devices: readonly Schemas['DeviceView'][] = [];
-  status: LiveStatus = { connected: null, pulls: [], present: [], kept: null };
+  status: LiveStatus = { connected: null, pulls: [], present: [], kept: null, troubles: [] };
 
   start() {
     if (this.hub) return;
@@ -149,8 +151,15 @@ class LiveFeed {
     const pulls = pullsAfter(before.pulls, frame);
     const present = frame.devices ? presentAfter(before.present, frame.devices) : before.present;
     const kept = frame.kept ?? before.kept;
-    if (pulls !== before.pulls || present !== before.present || kept?.pullId !== before.kept?.pullId || !before.connected)
-      this.update({ connected: true, pulls, present, kept });
+    const troubles = frame.troubles && `${frame.troubles}` !== `${before.troubles}` ? frame.troubles : before.troubles;
+    if (
+      pulls !== before.pulls ||
+      present !== before.present ||
+      kept?.pullId !== before.kept?.pullId ||
+      troubles !== before.troubles ||
+      !before.connected
+    )
+      this.update({ connected: true, pulls, present, kept, troubles });
     if (frame.devices) {
       this.devices = frame.devices;
       for (const listener of this.deviceListeners) listener();

@@ -2,6 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { useDraft } from '../shared/edit/useDraft';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Notice } from '../shared/ui/elements';
 
@@ -19,6 +20,8 @@ const fields: [keyof Moments, string][] = [
 
 interface Props {
   shotId: number;
+  /** Of the shot as it is shown. */
+  version: number;
   /** As they stand, found or set. */
   moments: Moments;
   /** Those that a person set. */
@@ -26,17 +29,21 @@ interface Props {
 }
 
 /** Every moment of a pull can be moved afterwards; times and R10 follow. One that is taken back is found in the trace again. */
-export function MomentsForm({ shotId, moments, marked }: Props) {
+export function MomentsForm({ shotId, version, moments, marked }: Props) {
   const queries = useQueryClient();
   const [open, setOpen] = useState(false);
-  const [typed, setTyped] = useState<Moments>(marked);
+  const { value: typed, set: setTyped, clear } = useDraft<Moments>(marked);
   const keep = useMutation({
-    mutationFn: (body: Moments) => data(api.PUT('/api/shots/{id}/moments', { params: { path: { id: shotId } }, body })),
+    mutationFn: (body: Moments) =>
+      data(api.PUT('/api/shots/{id}/moments', { params: { path: { id: shotId }, query: { version } }, body })),
     onSuccess: async (view) => {
       queries.setQueryData(['shot', shotId], view);
       await queries.invalidateQueries({ queryKey: ['shots'] });
       await queries.invalidateQueries({ queryKey: ['shot', shotId] });
+      clear();
     },
+    onError: (error) =>
+      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['shot', shotId] }),
   });
   if (!open) {
     return (
@@ -61,7 +68,11 @@ export function MomentsForm({ shotId, moments, marked }: Props) {
             hint={typed[field] === null ? (moments[field] === null ? 'not seen' : 'found in the trace') : 'set by you'}
             onChange={(value) => {
               keep.reset();
-              setTyped({ ...typed, [field]: value });
+              setTyped({ [field]: value });
+            }}
+            onClear={() => {
+              keep.reset();
+              setTyped({ [field]: null });
             }}
           />
         ))}
@@ -75,7 +86,7 @@ export function MomentsForm({ shotId, moments, marked }: Props) {
         </Button>
         <Button
           onClick={() => {
-            setTyped(marked);
+            clear();
             setOpen(false);
             keep.reset();
           }}

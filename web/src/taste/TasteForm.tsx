@@ -1,7 +1,7 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { useDraft } from '../shared/edit/useDraft';
 import { Button, Field, Notice, Textarea } from '../shared/ui/elements';
 
 type Taste = Schemas['TasteView'];
@@ -87,18 +87,23 @@ function Steps({ name, label, words, first, value, onChange }: StepsProps) {
 }
 
 /** A minute's work: five scales, liking, words. */
-export function TasteForm({ shotId, taste }: { shotId: number; taste: Taste }) {
+export function TasteForm({ shotId, version, taste }: { shotId: number; version: number; taste: Taste }) {
   const queries = useQueryClient();
-  const [draft, setDraft] = useState<Taste>(taste);
+  const { value: draft, set: type, clear } = useDraft<Taste>(taste);
   const save = useMutation({
-    mutationFn: () => data(api.PUT('/api/shots/{id}/taste', { params: { path: { id: shotId } }, body: draft })),
+    mutationFn: () =>
+      data(api.PUT('/api/shots/{id}/taste', { params: { path: { id: shotId }, query: { version } }, body: draft })),
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ['shot', shotId] });
+      clear();
       await queries.invalidateQueries({ queryKey: ['shots'] });
     },
+    // another taster was first: what they said is shown under what was said here
+    onError: (error) =>
+      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['shot', shotId] }),
   });
   const set = (part: Partial<Taste>) => {
-    setDraft((now) => ({ ...now, ...part }));
+    type(part);
     save.reset();
   };
   return (

@@ -116,7 +116,7 @@ export default function TastePage() {
               {view.origins.map((o) => `${o.channel.toLowerCase()} ${origins[o.origin]}, ${o.samples} samples`).join('; ')}
               {shot.waterC !== null ? `; water at the puck taken as ${number(shot.waterC, 0)} \u00b0C` : ''}
             </Box>
-            <MomentsForm key={shot.id} shotId={shot.id} moments={view.moments} marked={view.marked} />
+            <MomentsForm key={shot.id} shotId={shot.id} version={shot.version} moments={view.moments} marked={view.marked} />
             {view.notices && (
               <Box mt="3">
                 <Notice>{view.notices}</Notice>
@@ -127,7 +127,7 @@ export default function TastePage() {
         <Grid gap="4">
           <Panel>
             <H2>How it tasted</H2>
-            <TasteForm key={shot.id} shotId={shot.id} taste={shot.taste} />
+            <TasteForm key={shot.id} shotId={shot.id} version={shot.version} taste={shot.taste} />
           </Panel>
           <Panel>
             <H2>What the trace says</H2>

@@ -35,7 +35,7 @@ export function BleedTo({ machineId }: { machineId: number }) {
           value={Number(units.temperature(shown, 1).value)}
           problem={error instanceof Problem ? units.sentence(error.message) : undefined}
           hint={`This machine can give ${units.temperature(view.lowestC, 1).value} to ${units.temperature(view.highestC, 1).value}`}
-          onChange={(v) => v !== null && setWanted(units.toCelsius(v))}
+          onChange={(v) => setWanted(units.toCelsius(v))}
         />
         {view.plan && wanted !== null && (
           <Figure

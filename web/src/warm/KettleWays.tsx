@@ -36,7 +36,7 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
           digits={0}
           value={bloom}
           problem={wrong('bloomSeconds')}
-          onChange={(v) => setBloom(v ?? 0)}
+          onChange={setBloom}
         />
         <NumberField
           label="Fill and hold so many times"
@@ -44,7 +44,7 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
           digits={0}
           value={times}
           problem={wrong('times')}
-          onChange={(v) => setTimes(Math.round(v ?? 1))}
+          onChange={(v) => setTimes(Math.round(v))}
         />
       </Box>
       <Table

@@ -1,7 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { minutes, timeOfDay } from '../shared/clock';
+import { useShortcuts } from '../shared/keys/shortcuts';
 import { Button, Caution, H2, Reading, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import type { useSessionActions } from './useSessionActions';
@@ -33,16 +34,13 @@ export function NextStep({ session, nowMs, actions }: Props) {
     actions.tick.mutate({ do: what, key: shown.key, secondsAgo: ago * 60 });
   };
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== 't' || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.target instanceof HTMLElement && /INPUT|SELECT|TEXTAREA/.test(event.target.tagName)) return;
-      event.preventDefault();
-      tick(shown && timed.has(shown.kind) && shown.state === 'Due' ? 'begin' : 'done');
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  });
+  const begins = shown !== undefined && timed.has(shown.kind) && shown.state === 'Due';
+  useShortcuts(
+    'The session',
+    shown
+      ? [{ key: 't', does: begins ? 'Begin the step' : 'Tick the step off', run: () => tick(begins ? 'begin' : 'done') }]
+      : [],
+  );
 
   const origin = Date.parse(session.originAt);
   const done = session.steps.filter((s) => s.state === 'Done' || s.state === 'Skipped');
@@ -104,8 +102,8 @@ export function NextStep({ session, nowMs, actions }: Props) {
           <Button tone="quiet" disabled={busy} onClick={() => tick('skip')}>
             Leave it out
           </Button>
-          {(done.length > 0 || session.steps.some((s) => s.state === 'UnderWay')) && (
-            <Button tone="quiet" disabled={actions.undo.isPending} onClick={() => actions.undo.mutate()}>
+          {session.lastTick !== null && (
+            <Button tone="quiet" disabled={actions.undo.isPending} onClick={() => actions.undo.mutate(session.lastTick!)}>
               Take back
             </Button>
           )}

@@ -1,7 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { timeOfDay } from '../shared/clock';
+import { useShortcuts } from '../shared/keys/shortcuts';
 import { Button, Field, H2, Input, Notice, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import type { useSessionActions } from './useSessionActions';
@@ -24,16 +25,7 @@ export function Readings({ session, actions, setLamp }: Props) {
   );
   const [text, setText] = useState('');
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== 'r' || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.target instanceof HTMLElement && /INPUT|SELECT|TEXTAREA/.test(event.target.tagName)) return;
-      event.preventDefault();
-      input.current?.focus();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  useShortcuts('A reading', [{ key: 'r', does: 'Enter a reading', run: () => input.current?.focus() }]);
   const words: Record<Kind, string> = {
     Strip: session.hasBoiler ? 'strip on the group' : 'strip on the chamber',
     Probe: session.hasBoiler ? 'probe on the group' : 'probe in the chamber',
@@ -142,7 +134,7 @@ export function Readings({ session, actions, setLamp }: Props) {
                       ? ` ${units.pressure(r.value, 2).value} ${units.pressureUnit}`
                       : ''}
                 </Box>
-                <Button tone="quiet" onClick={() => actions.forget.mutate(r.index)} aria-label={`Forget ${words[r.kind]}`}>
+                <Button tone="quiet" onClick={() => actions.forget.mutate(r)} aria-label={`Forget ${words[r.kind]}`}>
                   Forget
                 </Button>
               </Flex>

@@ -13,7 +13,8 @@ type Request = Schemas['SessionRequest'];
 interface Props {
   session: Schemas['SessionView'];
   request: Request;
-  change: (request: Request) => void;
+  /** Changes a part of what is asked for. */
+  change: (part: Partial<Request>) => void;
   wrong: (field: string) => string | undefined;
   people: readonly string[];
 }
@@ -32,7 +33,7 @@ const usualMilk = 150;
 /** For when, how many, for whom, with milk or not, and how the bench works. */
 export function WantsForm({ session, request, change, wrong, people }: Props) {
   const wants = request.wants as Wants;
-  const set = (part: Partial<Wants>) => change({ ...request, wants: { ...wants, ...part } });
+  const set = (part: Partial<Wants>) => change({ wants: { ...wants, ...part } });
   const list = useId();
   const units = useUnits();
   const drinks = wants.drinks;
@@ -47,7 +48,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
               {...ids}
               type="time"
               value={request.readyAt ? timeOfDay(Date.parse(request.readyAt)) : ''}
-              onChange={(e) => change({ ...request, readyAt: nextTime(e.target.value) })}
+              onChange={(e) => change({ readyAt: nextTime(e.target.value) })}
             />
           )}
         </Field>
@@ -58,7 +59,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
           value={drinks.length}
           problem={wrong('drinks')}
           onChange={(n) => {
-            const count = Math.max(1, Math.min(12, Math.round(n ?? 1)));
+            const count = Math.max(1, Math.min(12, Math.round(n)));
             set({ drinks: Array.from({ length: count }, (_, i) => drinks[i] ?? { for: '', milkGrams: 0 }) });
           }}
         />
@@ -106,7 +107,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
             digits={0}
             value={wants.grindSeconds}
             problem={wrong('grindSeconds')}
-            onChange={(v) => set({ grindSeconds: v ?? 0 })}
+            onChange={(v) => set({ grindSeconds: v })}
           />
           <NumberField
             label="Spare baskets or heads"
@@ -115,7 +116,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
             value={wants.spareBaskets}
             problem={wrong('spareBaskets')}
             hint="Filled while it warms"
-            onChange={(v) => set({ spareBaskets: Math.max(0, Math.round(v ?? 0)) })}
+            onChange={(v) => set({ spareBaskets: Math.max(0, Math.round(v)) })}
           />
           <Field label="Cups from one pull" problem={wrong('cupsAPull')}>
             {(ids) => (
@@ -193,7 +194,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
                   digits={0}
                   value={wants.preheatTimes ?? (wants.preheat === 'FillAndHold' ? 1 : 3)}
                   problem={wrong('times')}
-                  onChange={(v) => set({ preheatTimes: Math.round(v ?? 1) })}
+                  onChange={(v) => set({ preheatTimes: Math.round(v) })}
                 />
               )}
               <NumberField
@@ -203,7 +204,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
                 digits={0}
                 value={wants.bloomSeconds}
                 problem={wrong('bloomSeconds')}
-                onChange={(v) => set({ bloomSeconds: v ?? 0 })}
+                onChange={(v) => set({ bloomSeconds: v })}
               />
               <NumberField
                 label="Water in the kettle"
@@ -212,7 +213,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
                 digits={0}
                 value={wants.kettleGrams}
                 problem={wrong('kettleGrams')}
-                onChange={(v) => set({ kettleGrams: v ?? 0 })}
+                onChange={(v) => set({ kettleGrams: v })}
               />
             </>
           )}
@@ -222,7 +223,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
             step={0.5}
             value={wants.doseGrams}
             problem={wrong('doseGrams')}
-            onChange={(v) => set({ doseGrams: v ?? 0 })}
+            onChange={(v) => set({ doseGrams: v })}
           />
           <NumberField
             label="Yield a pull"
@@ -230,7 +231,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
             step={1}
             value={wants.yieldGrams}
             problem={wrong('yieldGrams')}
-            onChange={(v) => set({ yieldGrams: v ?? 0 })}
+            onChange={(v) => set({ yieldGrams: v })}
           />
         </Grid>
       </details>

@@ -1,11 +1,13 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { patchMachine } from '../shared/api/patch';
 import { useBench, useSession } from '../shared/api/queries';
 import { timeOfDay, useNow } from '../shared/clock';
+import { useKeptEdit } from '../shared/edit/useKeptEdit';
 import { Choice } from '../shared/ui/Choice';
 import { Column, Columns } from '../shared/ui/Columns';
 import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
@@ -66,12 +68,7 @@ export default function WarmPage() {
         people={bench.brewers.map((b) => b.name)}
         setLamp={async (lamp) => {
           const machine = bench.machines.find((m) => m.id === session.machineId)!;
-          await data(
-            api.PUT('/api/bench/machines/{id}', {
-              params: { path: { id: machine.id } },
-              body: { name: machine.name, spec: { ...machine.spec, lamp } },
-            }),
-          );
+          await patchMachine(machine, { spec: { lamp } });
           await queries.invalidateQueries();
         }}
       />
@@ -88,39 +85,32 @@ interface WholeProps {
 function Whole({ session: kept, people, setLamp }: WholeProps) {
   const actions = useSessionActions();
   const now = useNow(500);
-  const [draft, setDraft] = useState<Request | null>(null);
-  const [trial, setTrial] = useState<Session | null>(null);
-  const planned = kept.id !== null;
-  const request = draft ?? { wants: kept.wants, readyAt: kept.readyAt };
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const preview = useMutation({
-    mutationFn: (body: Request) =>
-      planned ? data(api.PUT('/api/session', { body })) : data(api.POST('/api/session/preview', { body })),
-  });
   const queries = useQueryClient();
-  const { mutate } = preview;
-  const ask = useCallback(
-    (body: Request) =>
-      mutate(body, {
-        onSuccess: (next) => {
-          if (next.id === null) setTrial(next);
-          else {
-            setDraft(null);
-            queries.setQueryData(['session'], next);
-          }
-        },
-      }),
-    [mutate, queries],
-  );
-  const changed = (body: Request) => {
-    setDraft(body);
-    clearTimeout(timer.current);
-    timer.current = setTimeout(() => ask(body), 150);
-  };
-  useEffect(() => () => clearTimeout(timer.current), []);
+  const planned = kept.id !== null;
+  // a session that is only a proposal is stored nowhere: what is asked for it and what would come of it are kept here
+  const [asked, setAsked] = useState<Request | null>(null);
+  const [trial, setTrial] = useState<Session | null>(null);
+  const newest = () => queries.getQueryData<Session>(['session']) ?? kept;
+  const edit = useKeptEdit<Request, Session>({
+    rendered: planned ? kept : asked,
+    kept: () => (newest().id === null ? asked : null) ?? { wants: newest().wants, readyAt: newest().readyAt },
+    send: (body) =>
+      newest().id === null
+        ? data(api.POST('/api/session/preview', { body }))
+        : data(api.PUT('/api/session', { params: { query: { version: newest().wantsVersion } }, body })),
+    taken: (next, request) => {
+      if (next.id === null) {
+        setAsked(request);
+        setTrial(next);
+      } else queries.setQueryData(['session'], next);
+    },
+    outdated: () => void queries.invalidateQueries({ queryKey: ['session'] }),
+  });
+  const request = edit.typed ?? (planned ? null : asked) ?? { wants: kept.wants, readyAt: kept.readyAt };
+  const changed = (part: Partial<Request>) => edit.change((base) => ({ ...base, ...part }));
 
   const session = planned ? kept : (trial ?? kept);
-  const problem = preview.error ?? actions.ask.error;
+  const problem = edit.problem ?? actions.ask.error;
   const wrong = (field: string) => (problem instanceof Problem && problem.field === field ? problem.message : undefined);
   const other =
     actions.tick.error ??
@@ -175,8 +165,14 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
           ) : (
             <Proposal
               session={session}
-              start={() => actions.ask.mutate(request, { onSuccess: () => setDraft(null) })}
-              busy={actions.ask.isPending || preview.isPending}
+              start={async () => {
+                if (!(await edit.settle())) return;
+                actions.ask.mutate(
+                  { request: asked ?? request, version: kept.wantsVersion },
+                  { onSuccess: () => setAsked(null) },
+                );
+              }}
+              busy={actions.ask.isPending}
             />
           )}
         </Panel>

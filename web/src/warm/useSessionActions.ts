@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { api, data, type Schemas } from '../shared/api/client';
+import { api, data, Problem, type Schemas } from '../shared/api/client';
 
 type Session = Schemas['SessionView'];
 
@@ -19,11 +19,18 @@ export function useSessionActions() {
           ),
     onSuccess: kept,
   });
-  const undo = useMutation({ mutationFn: () => data(api.POST('/api/session/undo')), onSuccess: kept });
+  // the tick that is meant is named: another screen may have ticked something since
+  const undo = useMutation({
+    mutationFn: (key: string) => data(api.POST('/api/session/undo', { body: { key } })),
+    onSuccess: kept,
+    onError: () => queries.invalidateQueries({ queryKey: ['session'] }),
+  });
   const end = useMutation({ mutationFn: () => data(api.POST('/api/session/end')), onSuccess: kept });
   const ask = useMutation({
-    mutationFn: (body: Schemas['SessionRequest']) => data(api.PUT('/api/session', { body })),
+    mutationFn: ({ request: body, version }: { request: Schemas['SessionRequest']; version: number }) =>
+      data(api.PUT('/api/session', { params: { query: { version } }, body })),
     onSuccess: kept,
+    onError: (error) => error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['session'] }),
   });
   const read = useMutation({
     mutationFn: (reading: { kind: Schemas['HeatReadingKind']; value?: number }) =>
@@ -31,8 +38,10 @@ export function useSessionActions() {
     onSuccess: kept,
   });
   const forget = useMutation({
-    mutationFn: (index: number) => data(api.DELETE('/api/session/readings/{index}', { params: { path: { index } } })),
+    mutationFn: ({ index, seconds: atSeconds }: { index: number; seconds: number }) =>
+      data(api.DELETE('/api/session/readings/{index}', { params: { path: { index }, query: { atSeconds } } })),
     onSuccess: kept,
+    onError: () => queries.invalidateQueries({ queryKey: ['session'] }),
   });
   return { tick, undo, end, ask, read, forget };
 }

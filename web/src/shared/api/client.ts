@@ -32,12 +32,12 @@ export async function data<T>(answer: Promise<Answer<T>>): Promise<T> {
   }
   if (got.response.ok) return got.data as T;
   const said = got.error as { detail?: string; title?: string; field?: string } | undefined;
-  throw new Problem(
-    said?.detail ?? said?.title ?? `The server answered ${got.response.status}.`,
-    got.response.status,
-    said?.field,
-  );
+  throw new Problem(said?.detail ?? said?.title ?? 'The server could not do that. Try again.', got.response.status, said?.field);
 }
 
-/** The sentence of anything that was thrown. */
-export const sentenceOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
+/** The sentence of anything that was thrown: the server's own, or that the page is at fault; never what a program says to programmers. */
+export function sentenceOf(error: unknown): string {
+  if (error instanceof Problem) return error.message;
+  console.error(error);
+  return 'Something in this page went wrong. Load it again; nothing that was stored is lost.';
+}

@@ -7,7 +7,9 @@ interface Props {
   unit?: string;
   value: number | null;
   step: number;
-  onChange: (value: number | null) => void;
+  onChange: (value: number) => void;
+  /** Where no number is an answer too; otherwise an emptied field keeps its number until another is typed. */
+  onClear?: () => void;
   problem?: string;
   hint?: string;
   digits?: number;
@@ -20,7 +22,7 @@ const parse = (text: string) => {
 };
 
 /** A number that is typed, or stepped with buttons and arrow keys; a decimal comma is understood. */
-export function NumberField({ label, unit, value, step, onChange, problem, hint, digits = 1, big }: Props) {
+export function NumberField({ label, unit, value, step, onChange, onClear, problem, hint, digits = 1, big }: Props) {
   const shown = value === null ? '' : String(Number(value.toFixed(digits)));
   const [text, setText] = useState(shown);
   // what comes from outside replaces the text, unless the text already means it ("15." while typing 15.5)
@@ -29,8 +31,14 @@ export function NumberField({ label, unit, value, step, onChange, problem, hint,
   }, [value, shown]);
 
   const move = (by: number) => onChange(Number(((value ?? 0) + by).toFixed(3)));
+  const unread = parse(text) === null && text !== shown;
   return (
-    <Field label={label} unit={unit} problem={problem} hint={hint}>
+    <Field
+      label={label}
+      unit={unit}
+      problem={unread ? `Type a number${shown === '' ? '' : `; until then it is ${shown}`}.` : problem}
+      hint={hint}
+    >
       {(ids) => (
         <Flex gap="1">
           <Button type="button" aria-label={`${label} less`} onClick={() => move(-step)} px="0" width="44px" flexShrink={0}>
@@ -43,9 +51,13 @@ export function NumberField({ label, unit, value, step, onChange, problem, hint,
             textAlign="center"
             style={{ fontStretch: '80%', fontVariantNumeric: 'tabular-nums', fontSize: big ? '26px' : '20px', fontWeight: 600 }}
             onChange={(event) => {
-              setText(event.target.value);
-              onChange(parse(event.target.value));
+              const next = event.target.value;
+              setText(next);
+              const number = parse(next);
+              if (number !== null) onChange(number);
+              else if (next.trim() === '') onClear?.();
             }}
+            onBlur={() => setText((now) => (parse(now) === null ? shown : now))}
             onKeyDown={(event) => {
               if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
               event.preventDefault();

@@ -1,5 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useId, type ReactNode } from 'react';
+import { sentenceOf } from '../api/client';
 
 /** A sheet of zinc with a hairline round it. */
 export const Panel = chakra('section', {
@@ -172,5 +173,5 @@ export const H2 = chakra('h2', { base: { fontSize: '17px', mb: '3' } });
 /** While something is on its way, or why it is not. */
 export function Waiting({ error }: { error?: unknown }) {
   if (!error) return <Box color="quiet">One moment.</Box>;
-  return <Notice role="alert">{error instanceof Error ? error.message : String(error)}</Notice>;
+  return <Notice role="alert">{sentenceOf(error)}</Notice>;
 }

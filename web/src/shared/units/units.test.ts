@@ -39,3 +39,19 @@ test('a unit of the wire goes to the screen and back', () => {
   expect(us.of('bar').unit).toBe('kPa');
   expect(us.of('g')).toMatchObject({ unit: 'g' });
 });
+
+test('what rounds to zero has no sign', () => {
+  expect(makeUnits('bar', 'degC', 'kgf').pressure(-0.03).value).toBe('0.0');
+  expect(number(-0.004, 2)).toBe('0.00');
+  expect(number(-0.006, 2)).toBe('-0.01');
+  expect(makeUnits('psi', 'degC', 'kgf').sentence('It rests at -0.004 bar.')).toBe('It rests at -0.06 psi.');
+});
+
+test('every channel of an instrument has its own unit', () => {
+  const here = makeUnits('bar', 'degC', 'kgf');
+  expect(here.channel('Group', 21.94)).toBe('21.9 \u00b0C');
+  expect(here.channel('Weight', 70)).toBe('70.0 g');
+  const there = makeUnits('psi', 'degF', 'N');
+  expect(there.channel('Group', 100)).toBe('212.0 \u00b0F');
+  expect(there.channel('Pressure', 1)).toBe('14.5 psi');
+});

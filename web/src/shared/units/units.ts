@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import type { Schemas } from '../api/client';
 import { useHousehold } from '../api/queries';
 
 /** A quantity as shown: number and unit apart, so that readings can be set in their own type. */
@@ -12,6 +13,8 @@ export interface Units {
   temperature: (degC: number | null | undefined, digits?: number) => Shown;
   temperatureStep: (kelvin: number | null | undefined, digits?: number) => Shown;
   force: (kgf: number | null | undefined, digits?: number) => Shown;
+  /** What an instrument says of a channel, with its unit. */
+  channel: (channel: Schemas['Channel'], value: number) => string;
   /** A sentence of the core with its degC, K, bar and kgf said in the household's units. */
   sentence: (text: string) => string;
   /** A typed temperature back to degC. */
@@ -24,8 +27,13 @@ export interface Units {
 }
 
 const none = '\u2013';
-const fixed = (value: number | null | undefined, digits: number) =>
-  value === null || value === undefined || !Number.isFinite(value) ? none : value.toFixed(digits);
+
+/** Rounded; what rounds to zero has no sign. */
+function fixed(value: number | null | undefined, digits: number): string {
+  if (value === null || value === undefined || !Number.isFinite(value)) return none;
+  const text = value.toFixed(digits);
+  return Number(text) === 0 ? text.replace('-', '') : text;
+}
 
 const pressureFactors: Record<string, number> = { bar: 1, psi: 1 / 0.06894757293168361, kPa: 100 };
 
@@ -39,14 +47,22 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
   const toForce = (kgf: number) => (forceUnit === 'N' ? kgf * 9.80665 : kgf);
   const toCelsius = (shown: number) => (temperatureUnit === 'degF' ? (shown - 32) / 1.8 : shown);
   const convert: Record<string, (value: number, digits: number) => string> = {
-    degC: (v, d) => `${toTemperature(v).toFixed(d)} ${degree}`,
-    K: (v, d) => `${(v * scale).toFixed(d)} ${temperatureUnit === 'degF' ? degree : 'K'}`,
-    bar: (v, d) => `${(v * factor).toFixed(Math.max(0, d - fewer))} ${pressureUnit}`,
-    kgf: (v, d) => `${toForce(v).toFixed(d)} ${forceUnit}`,
+    degC: (v, d) => `${fixed(toTemperature(v), d)} ${degree}`,
+    K: (v, d) => `${fixed(v * scale, d)} ${temperatureUnit === 'degF' ? degree : 'K'}`,
+    bar: (v, d) => `${fixed(v * factor, Math.max(0, d - fewer))} ${pressureUnit}`,
+    kgf: (v, d) => `${fixed(toForce(v), d)} ${forceUnit}`,
   };
   const map = (value: number | null | undefined, f: (v: number) => number) =>
     value === null || value === undefined ? value : f(value);
+  const channels: Record<Schemas['Channel'], (value: number) => string> = {
+    Pressure: (v) => convert.bar!(v, 2),
+    Weight: (v) => `${fixed(v, 1)} g`,
+    Temperature: (v) => convert.degC!(v, 1),
+    Group: (v) => convert.degC!(v, 1),
+    Flow: (v) => `${fixed(v, 2)} ml/s`,
+  };
   return {
+    channel: (channel, value) => channels[channel](value),
     pressure: (bar, digits = 1) => ({
       value: fixed(
         map(bar, (b) => b * factor),

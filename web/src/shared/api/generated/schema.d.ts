@@ -33,7 +33,9 @@ export interface paths {
         };
         put: {
             parameters: {
-                query?: never;
+                query: {
+                    version: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -175,6 +177,49 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/brewers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: {
+            parameters: {
+                query: {
+                    version: number;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewBrewer"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        trace?: never;
+    };
     "/api/bench/machines": {
         parameters: {
             query?: never;
@@ -222,32 +267,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["MachineChange"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BenchView"];
-                    };
-                };
-            };
-        };
+        put?: never;
         post?: never;
         delete: {
             parameters: {
@@ -273,7 +293,34 @@ export interface paths {
         };
         options?: never;
         head?: never;
-        patch?: never;
+        patch: {
+            parameters: {
+                query: {
+                    version: number;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MachineChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
         trace?: never;
     };
     "/api/bench/grinders": {
@@ -323,32 +370,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["GrinderChange"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BenchView"];
-                    };
-                };
-            };
-        };
+        put?: never;
         post?: never;
         delete: {
             parameters: {
@@ -374,7 +396,34 @@ export interface paths {
         };
         options?: never;
         head?: never;
-        patch?: never;
+        patch: {
+            parameters: {
+                query: {
+                    version: number;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GrinderChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
         trace?: never;
     };
     "/api/bench/baskets": {
@@ -424,32 +473,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["BasketChange"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BenchView"];
-                    };
-                };
-            };
-        };
+        put?: never;
         post?: never;
         delete: {
             parameters: {
@@ -475,7 +499,137 @@ export interface paths {
         };
         options?: never;
         head?: never;
+        patch: {
+            parameters: {
+                query: {
+                    version: number;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BasketChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        trace?: never;
+    };
+    "/api/bench/bags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BagChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/bench/bags/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch: {
+            parameters: {
+                query: {
+                    version: number;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BagChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
         trace?: never;
     };
     "/api/bench/machines/{id}/restore": {
@@ -589,68 +743,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/bags/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["BagChange"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BenchView"];
-                    };
-                };
-            };
-        };
-        post?: never;
-        delete: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BenchView"];
-                    };
-                };
-            };
-        };
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/bench/bags/{id}/restore": {
         parameters: {
             query?: never;
@@ -698,7 +790,9 @@ export interface paths {
         get?: never;
         put: {
             parameters: {
-                query?: never;
+                query: {
+                    version: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -721,45 +815,6 @@ export interface paths {
             };
         };
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/bags": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["BagChange"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BenchView"];
-                    };
-                };
-            };
-        };
         delete?: never;
         options?: never;
         head?: never;
@@ -795,7 +850,9 @@ export interface paths {
         };
         put: {
             parameters: {
-                query?: never;
+                query: {
+                    version: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -1130,7 +1187,11 @@ export interface paths {
                 path?: never;
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReadyRequest"];
+                };
+            };
             responses: {
                 /** @description OK */
                 200: {
@@ -1277,6 +1338,7 @@ export interface paths {
             parameters: {
                 query?: {
                     pull?: string;
+                    forGood?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -1290,7 +1352,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LiveFrame"];
+                        "application/json": components["schemas"]["DiscardedPull"];
                     };
                 };
             };
@@ -1379,6 +1441,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pull/trace.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pull/recovered": {
         parameters: {
             query?: never;
@@ -1452,6 +1549,43 @@ export interface paths {
         trace?: never;
     };
     "/api/pull/recovered/{id}/discard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DiscardedPull"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/recovered/{id}/set-aside": {
         parameters: {
             query?: never;
             header?: never;
@@ -1696,7 +1830,9 @@ export interface paths {
         get?: never;
         put: {
             parameters: {
-                query?: never;
+                query: {
+                    version: number;
+                };
                 header?: never;
                 path: {
                     id: number;
@@ -1715,7 +1851,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TasteView"];
+                        "application/json": components["schemas"]["KeptTaste"];
                     };
                 };
             };
@@ -1744,6 +1880,7 @@ export interface paths {
                     bagId?: number;
                     brewerId?: number;
                     minLiking?: number;
+                    bin?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -1873,7 +2010,9 @@ export interface paths {
         get?: never;
         put: {
             parameters: {
-                query?: never;
+                query: {
+                    version: number;
+                };
                 header?: never;
                 path: {
                     id: number;
@@ -2270,7 +2409,9 @@ export interface paths {
         get?: never;
         put: {
             parameters: {
-                query?: never;
+                query: {
+                    version: number;
+                };
                 header?: never;
                 path: {
                     id: number;
@@ -2428,7 +2569,9 @@ export interface paths {
         get?: never;
         put: {
             parameters: {
-                query?: never;
+                query: {
+                    version: number;
+                };
                 header?: never;
                 path: {
                     id: number;
@@ -2620,7 +2763,9 @@ export interface paths {
         };
         put: {
             parameters: {
-                query?: never;
+                query: {
+                    version: number;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -2782,7 +2927,11 @@ export interface paths {
                 path?: never;
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TickBack"];
+                };
+            };
             responses: {
                 /** @description OK */
                 200: {
@@ -2852,7 +3001,9 @@ export interface paths {
         post?: never;
         delete: {
             parameters: {
-                query?: never;
+                query: {
+                    atSeconds: number;
+                };
                 header?: never;
                 path: {
                     index: number;
@@ -3059,6 +3210,8 @@ export interface components {
         BagView: {
             /** Format: int32 */
             id: number;
+            /** Format: int32 */
+            version: number;
             name: string;
             roaster: string;
             /** Format: date */
@@ -3141,6 +3294,8 @@ export interface components {
         BasketView: {
             /** Format: int32 */
             id: number;
+            /** Format: int32 */
+            version: number;
             name: string;
             spec: components["schemas"]["Basket"];
         };
@@ -3186,6 +3341,9 @@ export interface components {
             restSchools: components["schemas"]["NamedRest"][];
             baskets: components["schemas"]["BasketView"][];
             putAway: components["schemas"]["PutAwayView"][];
+            /** Format: int32 */
+            householdVersion: number;
+            planVersions: components["schemas"]["PlanVersion"][];
         };
         /** @description What bleeding a stable boiler to a lower pressure gives. */
         BleedPlan: {
@@ -3270,6 +3428,8 @@ export interface components {
         BrewerView: {
             /** Format: int32 */
             id: number;
+            /** Format: int32 */
+            version: number;
             name: string;
         };
         /**
@@ -3480,6 +3640,14 @@ export interface components {
             unit: string;
             values: string[];
         };
+        /** @description A pull that was thrown away. */
+        DiscardedPull: {
+            /**
+             * Format: int32
+             * @description The shot in the bin; null where nothing had been pulled yet.
+             */
+            shotId: null | number;
+        };
         /** @description One drink. */
         Drink: {
             /** @description Whom it is for; empty where nobody is named. */
@@ -3643,6 +3811,8 @@ export interface components {
         GrinderView: {
             /** Format: int32 */
             id: number;
+            /** Format: int32 */
+            version: number;
             name: string;
             scaleUnit: string;
             /** Format: double */
@@ -3850,6 +4020,8 @@ export interface components {
         };
         /** @description Where the bench stands and how it likes its numbers. */
         HouseholdView: {
+            /** Format: int32 */
+            version: number;
             name: string;
             /** Format: double */
             altitudeMetres: number;
@@ -3875,6 +4047,7 @@ export interface components {
         /** @description A file to look at, with the columns as the reader set them; null columns ask for a guess. */
         ImportFile: {
             fileName: string;
+            /** Format: byte */
             contentBase64: string;
             columns: null | components["schemas"]["ImportColumn"][];
         };
@@ -3924,6 +4097,15 @@ export interface components {
             pullId: string;
             /** Format: int32 */
             shotId: number;
+        };
+        /** @description A taste that was kept. */
+        KeptTaste: {
+            /**
+             * Format: int32
+             * @description Version of the shot that it made.
+             */
+            version: number;
+            taste: components["schemas"]["TasteView"];
         };
         /**
          * @description What a lit lamp means: it is one thing on one machine and the other on the next.
@@ -4032,6 +4214,8 @@ export interface components {
              * @description Server time in ms since 1970, for measuring delay.
              */
             sentAt: number;
+            /** @description What went wrong beside the pulls; null when nothing about it was asked. */
+            troubles?: null | string[];
         };
         /** @description What the screen shows at one instant of a pull. Null where no instrument tells. */
         LiveReading: {
@@ -4201,6 +4385,10 @@ export interface components {
         MachineDetail: {
             /** Format: int32 */
             id: number;
+            /** Format: int32 */
+            version: number;
+            /** @description What is wrong with its stored numbers and how to mend it; null where they are sound. */
+            problem: null | string;
             name: string;
             familyName: string;
             spec: components["schemas"]["Machine"];
@@ -4240,8 +4428,12 @@ export interface components {
         MachineView: {
             /** Format: int32 */
             id: number;
+            /** Format: int32 */
+            version: number;
             name: string;
             spec: components["schemas"]["Machine"];
+            /** @description What is wrong with its stored numbers; null where they are sound. */
+            problem: null | string;
             pressureBy: string;
             planKeys: string[];
             start: components["schemas"]["Sheet"];
@@ -4472,6 +4664,8 @@ export interface components {
         OwnPlanView: {
             /** Format: int32 */
             id: number;
+            /** Format: int32 */
+            version: number;
             plan: components["schemas"]["PullPlan"];
         };
         /**
@@ -4563,6 +4757,13 @@ export interface components {
             phase: number;
             /** @description What is wrong and what to change. */
             sentence: string;
+        };
+        /** @description The version of a plan of the household's own, to send with a change of it. */
+        PlanVersion: {
+            /** Format: int32 */
+            id: number;
+            /** Format: int32 */
+            version: number;
         };
         /** @description One time that a lesson was played. */
         PlayedOnce: {
@@ -4960,7 +5161,6 @@ export interface components {
              * @description What the brewer is willing to use; null where the hand makes no pressure.
              */
             maxHandForceKgf: null | number;
-            cautions: string[];
             /** @description What to make sure of before any pressure. */
             before: components["schemas"]["PullCheck"][];
             /** @description What to do once the hand has let go. */
@@ -4986,6 +5186,11 @@ export interface components {
              * @description Rhythm of its strokes; null where there is none.
              */
             tickSeconds: null | number;
+            /**
+             * Format: int32
+             * @description Version of the sheet that the next pull would be made ready of.
+             */
+            sheetVersion: number;
         };
         /** @description Something that was put away and can be taken back. */
         PutAwayView: {
@@ -5020,10 +5225,21 @@ export interface components {
          * @enum {unknown}
          */
         Reads: "Gauge" | "Strip" | "Probe" | "BoilerGauge" | "Lamp" | "Scale";
+        /** @description Makes a pull ready of the sheet as the screen knows it. */
+        ReadyRequest: {
+            /**
+             * Format: int32
+             * @description The sheet's version that was seen.
+             */
+            sheetVersion: number;
+        };
         /** @description A pull that a crash interrupted. */
         RecoveredPull: {
             id: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it began, or its file was last written where it cannot be read, UTC.
+             */
             startedAt: string;
             machineName: string;
             /** Format: double */
@@ -5032,6 +5248,8 @@ export interface components {
             samples: number;
             /** Format: double */
             cupGrams: null | number;
+            /** @description Why it cannot be kept as a shot; null where it can. */
+            problem: null | string;
         };
         /**
          * @description Where a bag stands in its rest window.
@@ -5163,6 +5381,13 @@ export interface components {
             /** Format: double */
             boilingPointC: number;
             next: null | components["schemas"]["NextStepView"];
+            /**
+             * Format: int32
+             * @description Version of the wants, to send with a change of them; 0 while it is only a proposal.
+             */
+            wantsVersion: number;
+            /** @description The step that was ticked last, which can be taken back; null for none. */
+            lastTick: null | string;
         };
         /** @description What a session is to give, and how the bench works. */
         SessionWants: {
@@ -5252,6 +5477,11 @@ export interface components {
         /** @description One thing to set or expect, computed from the sheet. */
         SheetAnswer: {
             sheet: components["schemas"]["Sheet"];
+            /**
+             * Format: int32
+             * @description Version of the sheet, to send with a change of it and with the pull that is made ready of it.
+             */
+            version: number;
             /**
              * Format: double
              * @description Yield over dose.
@@ -5362,6 +5592,8 @@ export interface components {
         ShotLine: {
             /** Format: int32 */
             id: number;
+            /** Format: int32 */
+            version: number;
             /** Format: date-time */
             pulledAt: string;
             source: components["schemas"]["ShotSource"];
@@ -5566,6 +5798,11 @@ export interface components {
             minutes: number;
             /** Format: double */
             groupC: number;
+        };
+        /** @description A tick to take back. */
+        TickBack: {
+            /** @description The step that was ticked last as the screen knows it. */
+            key: string;
         };
         /** @description Times to the yield that count as landing, s from the lever's first move. */
         TimeBand: {
