@@ -1,3 +1,4 @@
+using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Store.Entities;
@@ -10,21 +11,29 @@ public static class ShotRecording
     /// <summary>Points of the small trace.</summary>
     public const int SmallPoints = 60;
 
+    /// <summary>What a trace is read with.</summary>
+    public static ShotContext Context(double doseGrams, double? waterC, Machine? machine, PullPlan? plan) =>
+        new(doseGrams, waterC ?? 93.0, machine?.HasBoiler ?? false, plan?.WaitsFirst ?? false);
+
+    /// <summary>What the trace of a kept shot is read with; its machine and its trace must have been loaded.</summary>
+    public static ShotContext Context(Shot shot) => Context(shot.DoseGrams, shot.WaterC, shot.Machine?.Spec, shot.Trace.Plan);
+
     /// <summary>Sets plan, trace, moments, measures and the small trace of a shot.</summary>
-    public static void SetTrace(Shot shot, PullPlan plan, Trace trace, Moments marked)
+    public static void SetTrace(Shot shot, PullPlan plan, Machine? machine, Trace trace, Moments marked)
     {
         shot.PlanName = plan.Name;
         shot.Trace = new ShotTrace { Plan = plan, Packed = TraceCodec.Encode(trace) };
-        Measure(shot, trace, marked);
+        Measure(shot, trace, marked, Context(shot.DoseGrams, shot.WaterC, machine, plan));
     }
 
-    /// <summary>Works moments and measures out anew with the moments that a person marked.</summary>
-    public static void Measure(Shot shot, Trace trace, Moments marked)
+    /// <summary>Works moments and measures out anew with the moments that a person marked, on the record's clock.</summary>
+    public static void Measure(Shot shot, Trace trace, Moments marked, ShotContext context)
     {
-        var (clean, moments, measures) = MeasureShot.Read(trace, marked, shot.DoseGrams, shot.WaterC ?? 93.0);
+        var reading = MeasureShot.Read(trace, marked, context);
+        var (clean, _) = reading.SinceLever;
         shot.Trace.Marked = marked;
-        shot.Trace.Moments = moments;
-        shot.Measures = measures;
+        shot.Trace.Moments = reading.Moments;
+        shot.Measures = reading.Measures;
         shot.SmallPressure = Small(clean, clean.HasPressure ? clean.PressureBar : [], 20.0);
         shot.SmallWeight = Small(clean, clean.HasWeight ? clean.WeightGrams : [], 2.0);
     }

@@ -85,7 +85,7 @@ public static class DialingTrial
             new(Channel.Pressure, Origin.Measured, seconds, [.. shot.Samples.Select(s => gauge.Read(s.PressureBar))]),
             new(Channel.Weight, Origin.Measured, seconds, [.. shot.Samples.Select(s => scales.Read(s.CupGrams, s.FlowGramsPerS, 0.1))]),
         ]);
-        var (_, _, measures) = MeasureShot.Read(trace, Moments.None, DoseGrams, 91);
+        var (_, _, measures, _) = MeasureShot.Read(trace, Moments.None, DoseGrams, 91);
         return (GrindResistance.Of(puck), measures.R10, shot.Seconds);
     }
 }

@@ -103,6 +103,9 @@ public sealed record PullPlan(
     /// <summary>Times to the yield that count as landing, from the lever's first move (common practice).</summary>
     public TimeBand LandingSeconds => Lands ?? ShippedPlans.Find(Key)?.Lands ?? UsualBand;
 
+    /// <summary>Whether the pull begins with a wait without pressure, as a bloom does.</summary>
+    public bool WaitsFirst => Phases is [{ Move: PhaseMove.Rest }, ..] or [{ ToBar: < 0.5 }, ..];
+
     /// <summary>Whether a machine makes pressure the way this plan needs it.</summary>
     public bool Suits(Machine machine) =>
         (Families is not { Count: > 0 } families || families.Contains(machine.Family))

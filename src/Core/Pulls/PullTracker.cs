@@ -32,7 +32,6 @@ public sealed record LiveReading(
 /// <param name="coach">The coach at the elbow.</param>
 public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGrams, LiveCoach coach)
 {
-    private const double StartBar = 0.3;
     private const double StartGrams = 0.5;
     private const double FastestCoffeeGramsPerS = 6.0;
     private const double SettleSeconds = 2.0;
@@ -44,6 +43,7 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     private static readonly string[] MomentNames = ["drops", "ease", "blonding", "stop"];
 
     private readonly LiveFlow _flow = new();
+    private readonly RestingGauge _gauge = new(machine.HasBoiler);
     private readonly Dictionary<Channel, (List<double> Seconds, List<double> Values)> _samples = [];
     private readonly (List<double> Seconds, List<double> Values) _assumed = ([], []);
     private double _zeroGrams;
@@ -62,6 +62,9 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     /// <summary>Whether the lever has moved.</summary>
     public bool Started => _startedAt is not null;
 
+    /// <summary>What the gauge showed at rest before the pull, bar; it is taken off. 0 for nothing.</summary>
+    public double GaugeRestBar => _gauge.RestBar;
+
     /// <summary>Moments that the brewer marked by hand, s since the lever moved.</summary>
     public Moments Marked => _marked;
 
@@ -76,9 +79,11 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         switch (channel)
         {
             case Channel.Pressure:
+                var leaves = _startedAt is null && (origin == Origin.Measured ? _gauge.Leaves(seconds, value) : value > RestingGauge.LeavesBar);
+                if (origin == Origin.Measured) value -= _gauge.RestBar;
                 _lastPressure = value;
                 _pressureIs = origin;
-                if (_startedAt is null && value > StartBar) Start(seconds);
+                if (leaves) Start(seconds);
                 if (_startedAt is { } began) coach.Pressure(seconds - began, value);
                 break;
             case Channel.Weight:

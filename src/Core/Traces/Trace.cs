@@ -69,34 +69,6 @@ public sealed record Trace(IReadOnlyList<Series> Series)
     /// <summary>The series of a channel, or null.</summary>
     public Series? Of(Channel channel) => Series.FirstOrDefault(s => s.Channel == channel && s.Count > 0);
 
-    /// <summary>
-    /// The trace without what the scale shows once the cup has been taken away: after the stop no weight falls, so from where one does, by more
-    /// than drops shake it, and the moment before, nothing counts.
-    /// </summary>
-    /// <param name="stopSeconds">When the hand let go, s.</param>
-    public Trace UntilCupIsLifted(double stopSeconds)
-    {
-        if (Of(Channel.Weight) is not { } weight) return this;
-        var most = double.NegativeInfinity;
-        for (var i = 0; i < weight.Count; i++)
-        {
-            if (weight.Seconds[i] <= stopSeconds || weight.Values[i] > most - LiftedGrams)
-            {
-                most = weight.Seconds[i] <= stopSeconds ? weight.Values[i] : Math.Max(most, weight.Values[i]);
-                continue;
-            }
-
-            // the hand leans on the cup before it lifts it
-            var kept = Enumerable.Range(0, i).Count(n => weight.Seconds[n] <= Math.Max(stopSeconds, weight.Seconds[i] - BeforeLiftSeconds));
-            return new([.. Series.Select(s => s == weight ? weight with { Seconds = [.. weight.Seconds.Take(kept)], Values = [.. weight.Values.Take(kept)] } : s)]);
-        }
-
-        return this;
-    }
-
-    private const double LiftedGrams = 2.0;
-    private const double BeforeLiftSeconds = 0.4;
-
     /// <summary>Last time in s of any series; 0 when empty.</summary>
     public double EndSeconds => Series.Where(s => s.Count > 0).Select(s => s.Seconds[^1]).DefaultIfEmpty(0.0).Max();
 }

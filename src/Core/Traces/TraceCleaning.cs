@@ -9,9 +9,28 @@ namespace RuddySpring.Core.Traces;
 /// <param name="WeightGrams">Smoothed weight; NaN throughout where there was no scale.</param>
 /// <param name="FlowGramsPerS">Derivative of the weight.</param>
 /// <param name="SpikesRemoved">How many samples were replaced.</param>
+/// <param name="GaugeRestBar">What was taken off the pressure, bar; 0 for nothing.</param>
+/// <param name="CupLiftedAt">When the cup was taken off the scale, s; the weight stays at its last from there. Null where it stood to the end.</param>
 public sealed record CleanTrace(
-    double StepSeconds, double[] Seconds, double[] PressureBar, double[] WeightGrams, double[] FlowGramsPerS, int SpikesRemoved)
+    double StepSeconds, double[] Seconds, double[] PressureBar, double[] WeightGrams, double[] FlowGramsPerS, int SpikesRemoved,
+    double GaugeRestBar = 0.0, double? CupLiftedAt = null)
 {
+    /// <summary>The trace from a time in s on, which becomes its zero.</summary>
+    public CleanTrace From(double seconds)
+    {
+        var first = Math.Clamp((int)Math.Round(seconds / StepSeconds), 0, Seconds.Length - 1);
+        return first == 0
+            ? this
+            : this with
+            {
+                Seconds = Seconds[..^first],
+                PressureBar = PressureBar[first..],
+                WeightGrams = WeightGrams[first..],
+                FlowGramsPerS = FlowGramsPerS[first..],
+                CupLiftedAt = CupLiftedAt - (first * StepSeconds),
+            };
+    }
+
     /// <summary>Whether there is a pressure.</summary>
     public bool HasPressure => PressureBar.Length > 0 && !double.IsNaN(PressureBar[0]);
 
@@ -34,33 +53,57 @@ public static class TraceCleaning
     /// <summary>Cleans a trace.</summary>
     /// <param name="trace">As recorded.</param>
     /// <param name="scaleLagSeconds">Lag to take out of the weight, s.</param>
-    public static CleanTrace Clean(Trace trace, double scaleLagSeconds = ScaleLagSeconds)
+    /// <param name="boilerOnPuck">Whether a raised lever lets a boiler's pressure to the gauge (<see cref="GaugeRest"/>).</param>
+    public static CleanTrace Clean(Trace trace, double scaleLagSeconds = ScaleLagSeconds, bool boilerOnPuck = false)
     {
         var count = Math.Max(1, (int)Math.Floor(trace.EndSeconds / GridSeconds) + 1);
         var seconds = Enumerable.Range(0, count).Select(i => i * GridSeconds).ToArray();
         var spikes = 0;
 
-        double[] OnGrid(Channel channel, double lag, double floor)
+        Series? WithoutSpikes(Channel channel, double floor)
         {
-            if (trace.Of(channel) is not { Origin: not Origin.Assumed } raw) return [.. Enumerable.Repeat(double.NaN, count)];
+            if (trace.Of(channel) is not { Origin: not Origin.Assumed } raw) return null;
             var ordered = Ordered(raw);
+            if (ordered.Count == 0) return null;
             var (values, replaced) = Hampel.Filter(ordered.Values, 4, 4.0, floor);
             spikes += replaced;
-            var clean = ordered with { Values = values };
-            return [.. seconds.Select(s => clean.At(s + lag))];
+            return ordered with { Values = values };
         }
 
-        var pressure = OnGrid(Channel.Pressure, 0.0, 0.25);
-        if (!double.IsNaN(pressure[0])) pressure = SavitzkyGolay.Filter(pressure, PressureHalfWidth, 2, 0, GridSeconds);
-        var weight = OnGrid(Channel.Weight, trace.Of(Channel.Weight)?.Origin == Origin.Measured ? scaleLagSeconds : 0.0, 1.0);
-        var flow = weight;
-        if (!double.IsNaN(weight[0]))
+        double[] pressure = [.. Enumerable.Repeat(double.NaN, count)], weight = pressure, flow = pressure;
+        var rest = 0.0;
+        if (WithoutSpikes(Channel.Pressure, 0.25) is { } gauge)
         {
-            flow = SavitzkyGolay.Filter(weight, FlowHalfWidth, 2, 1, GridSeconds);
-            weight = SavitzkyGolay.Filter(weight, FlowHalfWidth, 2, 0, GridSeconds);
+            rest = GaugeRest.Of(gauge, boilerOnPuck);
+            double[] onGrid = [.. seconds.Select(s => gauge.At(s) - rest)];
+            pressure = WithinWhatIsSmoothed(SavitzkyGolay.Filter(onGrid, PressureHalfWidth, 2, 0, GridSeconds), onGrid);
         }
 
-        return new(GridSeconds, seconds, pressure, weight, flow, spikes);
+        double? lifted = null;
+        if (WithoutSpikes(Channel.Weight, 1.0) is { } scale)
+        {
+            var lag = scale.Origin == Origin.Measured ? scaleLagSeconds : 0.0;
+            (scale, lifted) = CupOnScale.Of(scale);
+            double[] onGrid = [.. seconds.Select(s => scale.At(s + lag))];
+            flow = SavitzkyGolay.Filter(onGrid, FlowHalfWidth, 2, 1, GridSeconds);
+            weight = SavitzkyGolay.Filter(onGrid, FlowHalfWidth, 2, 0, GridSeconds);
+        }
+
+        return new(GridSeconds, seconds, pressure, weight, flow, spikes, rest, lifted);
+    }
+
+    /// <summary>A parabola overshoots where a hand lets go at once: no smoothed pressure lies outside of those that it was smoothed from.</summary>
+    private static double[] WithinWhatIsSmoothed(double[] smooth, double[] from)
+    {
+        for (var i = 0; i < smooth.Length; i++)
+        {
+            var window = from.AsSpan(Math.Max(0, i - PressureHalfWidth)..Math.Min(from.Length, i + PressureHalfWidth + 1));
+            double low = window[0], high = window[0];
+            foreach (var value in window) (low, high) = (Math.Min(low, value), Math.Max(high, value));
+            smooth[i] = Math.Clamp(smooth[i], low, high);
+        }
+
+        return smooth;
     }
 
     /// <summary>A series with times rising: sorted, of samples at one time the last kept, values that are no numbers dropped.</summary>

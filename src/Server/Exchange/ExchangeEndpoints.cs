@@ -59,7 +59,7 @@ public static class ExchangeEndpoints
         Measures? measures = null;
         if (reading.Trace is { } trace)
         {
-            var (clean, _, read) = MeasureShot.Read(trace, Moments.None, PreviewDoseGrams);
+            var (clean, _, read, _) = MeasureShot.Read(trace, Moments.None, PreviewDoseGrams);
             curves = new(
                 clean.StepSeconds, clean.HasPressure ? clean.PressureBar : null, clean.HasWeight ? clean.WeightGrams : null,
                 clean.HasWeight ? clean.FlowGramsPerS : null, null);
@@ -100,7 +100,7 @@ public static class ExchangeEndpoints
             WaterC = request.WaterC,
             Notices = $"Imported from {Texts.Optional(request.File.FileName, "fileName", "File name", 120)}. {string.Join(" ", reading.Notes)}".Trim(),
         };
-        ShotRecording.SetTrace(shot, ShippedPlans.EarlyPeak with { Key = "unknown", Name = "not known", Why = "" }, trace, Moments.None);
+        ShotRecording.SetTrace(shot, ShippedPlans.EarlyPeak with { Key = "unknown", Name = "not known", Why = "" }, null, trace, Moments.None);
         shot.YieldGrams = Math.Round(shot.Measures.CupGrams ?? 0.0, 1);
         db.Shots.Add(shot);
         await db.SaveChangesAsync(cancel);

@@ -27,16 +27,25 @@ public sealed record Curves(
 public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
 
 /// <summary>A shot whole.</summary>
+/// <param name="Moments">s since the lever moved.</param>
+/// <param name="Corrections">What was put right in its trace.</param>
 /// <param name="Basket">Name of its basket; empty for the machine's own.</param>
 /// <param name="Preparation">How the puck was prepared, in words; empty where nobody said.</param>
 /// <param name="After">What to do once the hand has let go; empty for a shot that was not pulled here.</param>
 public sealed record ShotView(
     ShotLine Shot, PullPlan Plan, Moments Moments, Moments Marked, Curves Curves, IReadOnlyList<ChannelOrigin> Origins, string Notices,
-    string Basket, string Preparation, IReadOnlyList<PullCheck> After);
+    IReadOnlyList<TraceCorrection> Corrections, string Basket, string Preparation, IReadOnlyList<PullCheck> After);
 
-/// <summary>One thing that differs between the compared shots; a value a shot, null where it has none.</summary>
-public sealed record Difference(string Label, string Unit, IReadOnlyList<string?> Values);
+/// <summary>A number or a text; neither where a shot has none.</summary>
+public sealed record ComparedValue(double? Number, string? Text);
+
+/// <summary>One thing in which shots are compared.</summary>
+/// <param name="Unit">Of its numbers; empty where they have none.</param>
+/// <param name="Digits">Decimals that say something.</param>
+/// <param name="Values">One a shot where they differ; a single one where they do not.</param>
+public sealed record ComparedThing(string Label, string Unit, int Digits, IReadOnlyList<ComparedValue> Values);
 
 /// <summary>Shots side by side.</summary>
-/// <param name="Same">What all have in common, in words.</param>
-public sealed record Comparison(IReadOnlyList<ShotView> Shots, IReadOnlyList<Difference> Differences, IReadOnlyList<string> Same);
+/// <param name="Differences">In what they differ.</param>
+/// <param name="Same">What all have in common.</param>
+public sealed record Comparison(IReadOnlyList<ShotView> Shots, IReadOnlyList<ComparedThing> Differences, IReadOnlyList<ComparedThing> Same);

@@ -55,7 +55,7 @@ public static class LedgerEndpoints
 
     private static async Task<ShotView> MoveMomentsAsync(int id, Moments marked, int version, RuddyContext db, CancellationToken cancel)
     {
-        var shot = await db.Shots.Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
+        var shot = await db.Shots.Include(s => s.Trace).Include(s => s.Machine).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
             ?? throw new NotThereException($"There is no shot {id}.");
         ChangedMeanwhileException.ThrowIfOlder(shot, version, "The shot");
         foreach (var moment in new[] { marked.FirstPressure, marked.FirstDrops, marked.Ramp, marked.Peak, marked.Ease, marked.Blonding, marked.Stop })
@@ -65,7 +65,10 @@ public static class LedgerEndpoints
 
         if (marked.Stop <= marked.FirstDrops)
             throw new DoesNotFitException("stop", "Stop must come after first drops.");
-        ShotRecording.Measure(shot, ShotViews.TraceOf(shot), marked);
+        var (trace, context) = (ShotViews.TraceOf(shot), ShotRecording.Context(shot));
+        var lever = MeasureShot.Read(trace, shot.Trace.Marked, context).Moments.Start ?? 0.0;
+        // people tell moments by the clock that they see, which begins with the lever
+        ShotRecording.Measure(shot, trace, marked.Since(-lever), context);
         await db.SaveChangesAsync(cancel);
         return await ShotViews.WholeAsync(db, id, cancel);
     }

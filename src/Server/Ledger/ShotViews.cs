@@ -37,14 +37,15 @@ public static class ShotViews
     private static ShotView Whole(Shot shot)
     {
         var trace = TraceOf(shot);
-        var clean = TraceCleaning.Clean(trace);
+        var reading = MeasureShot.Read(trace, shot.Trace.Marked, ShotRecording.Context(shot));
+        var (clean, moments) = reading.SinceLever;
         return new(
-            Line(shot), shot.Trace.Plan, shot.Trace.Moments, shot.Trace.Marked,
+            Line(shot), shot.Trace.Plan, moments, shot.Trace.Marked.Since(reading.Moments.Start ?? 0.0),
             new(
                 clean.StepSeconds, clean.HasPressure ? Rounded(clean.PressureBar, 2) : null, clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
                 clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null,
-                shot.Source == ShotSource.Imported ? null : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, shot.Trace.Moments).Select(p => p.Bar), 2)),
-            [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices,
+                shot.Source == ShotSource.Imported ? null : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments).Select(p => p.Bar), 2)),
+            [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices, reading.Corrections,
             shot.Basket?.Name ?? "", shot.Preparation?.InWords() ?? "",
             shot.Source == ShotSource.Pulled && shot.Machine is { } machine ? PullWords.After(machine.Spec) : []);
     }

@@ -25,6 +25,9 @@ public sealed record PullStart(
     public PullTracker Tracker() => new(
         Plan, Machine, Sheet.YieldGrams, new LiveCoach(Plan, Machine, Sheet.DoseGrams, Sheet.YieldGrams, WaterC, Expected ?? Anything));
 
+    /// <summary>What its trace is read with.</summary>
+    public ShotContext Context => ShotRecording.Context(Sheet.DoseGrams, WaterC, Machine, Plan);
+
     /// <summary>The start with everything in it checked, as it comes from a file.</summary>
     /// <exception cref="FieldRangeException">A number is out of range.</exception>
     /// <exception cref="DoesNotFitException">Something is missing or does not go together.</exception>

@@ -136,7 +136,7 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
         }
 
         var trace = tracker.ToTrace();
-        return (stop is { } letGo ? trace.UntilCupIsLifted(letGo) : trace, tracker.Marked with { Stop = stop });
+        return (trace, tracker.Marked with { Stop = stop is { } said ? MeasureShot.StopToMark(trace, said, pull.Start.Context) : null });
     }
 
     /// <summary>
@@ -166,7 +166,7 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
                 Notices = notices,
                 DeletedAt = bin ? time.GetUtcNow().UtcDateTime : null,
             };
-            ShotRecording.SetTrace(shot, start.Plan, trace, marked);
+            ShotRecording.SetTrace(shot, start.Plan, start.Machine, trace, marked);
             await using var whole = await db.Database.BeginTransactionAsync();
             db.Shots.Add(shot);
             await db.SaveChangesAsync();

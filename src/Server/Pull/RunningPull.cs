@@ -19,6 +19,8 @@ public sealed class RunningPull
     private const string MemoryOnly =
         "The disk cannot be written just now: the pull is kept in memory only. It goes on, and can be saved as soon as there is room.";
 
+    private const string GaugeRested = "The gauge did not rest at zero before the pull; what it showed at rest is taken off.";
+
     private readonly PullTracker _tracker;
     private readonly StringBuilder _unwritten = new();
     private readonly Queue<TimedSample> _before = [];
@@ -91,7 +93,9 @@ public sealed class RunningPull
     {
         if (_stoppedAt is not { } stopped) throw new NotNowException("Stop the pull first.");
         var since = _tracker.Read(stopped - _armedAt).Seconds;
-        return (_tracker.ToTrace().UntilCupIsLifted(since), _tracker.Marked with { Stop = since }, string.Join(" ", _notices));
+        var trace = _tracker.ToTrace();
+        if (_tracker.GaugeRestBar != 0.0) Notice(GaugeRested);
+        return (trace, _tracker.Marked with { Stop = MeasureShot.StopToMark(trace, since, Start.Context) }, string.Join(" ", _notices));
     }
 
     /// <summary>Takes samples.</summary>

@@ -58,7 +58,7 @@ public sealed class ForecastTests
             new(channel, Origin.Measured, [.. rows.Where(r => r.T >= from).Select(r => r.T - from)], [.. rows.Where(r => r.T >= from).Select(r => r.V - zero)]);
         var tare = weight.First(w => w.Item1 >= from).Item2;
         var trace = new Trace([Rows(Channel.Pressure, pressure, 0), Rows(Channel.Weight, weight, tare)]);
-        var (_, _, measures) = MeasureShot.Read(trace, Moments.None, recipe.DoseGrams, WaterC);
+        var (_, _, measures, _) = MeasureShot.Read(trace, Moments.None, recipe.DoseGrams, WaterC);
         return (measures.R10, reached - from);
     }
 

@@ -38,7 +38,7 @@ public sealed class PlanCourseTests
     public void The_course_of_a_real_pull_follows_its_own_drops_and_ends_at_its_stop()
     {
         var shot = ReferenceShots.Flat(new() { DoseGrams = 15, ResistanceBarSPerMl = 6.5 }, 8, 28);
-        var (clean, moments, _) = MeasureShot.Read(ReferenceShots.Perfect(shot), Moments.None, 15);
+        var (clean, moments, _, _) = MeasureShot.Read(ReferenceShots.Perfect(shot), Moments.None, 15);
         var points = PlanCourse.Of(ShippedPlans.EarlyPeak, 32, clean, moments with { Stop = 20 });
         Assert.Equal(20, points[^1].Seconds, 0.11);
         Assert.All(points.Where(p => p.Seconds < moments.FirstDrops), p => Assert.Equal(0, p.Phase));

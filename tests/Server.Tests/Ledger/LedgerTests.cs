@@ -49,7 +49,7 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         var comparison = await server.GetAsync("/api/shots/compare?ids=10,11,12");
         Assert.Equal(3, comparison["shots"]!.AsArray().Count);
         Assert.NotEmpty(comparison["differences"]!.AsArray());
-        Assert.All(comparison["differences"]!.AsArray(), d => Assert.True(d!["values"]!.AsArray().Select(v => (string?)v).Distinct().Count() > 1));
+        Assert.All(comparison["differences"]!.AsArray(), d => Assert.True(d!["values"]!.AsArray().Select(v => v!.ToJsonString()).Distinct().Count() > 1));
         var itself = await server.SendAsync(HttpMethod.Get, "/api/shots/compare?ids=10");
         Assert.Equal(400, itself.Status);
         Assert.Contains("Between 2 and 20", (string)itself.Body!["detail"]!, StringComparison.Ordinal);

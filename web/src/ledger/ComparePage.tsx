@@ -2,7 +2,9 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import type { Schemas } from '../shared/api/client';
 import { Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
+import { useUnits } from '../shared/units/units';
 import { comparisonOf } from './comparison';
 import { letterOf, Overlay, type Against, type From } from './Overlay';
 
@@ -33,6 +35,13 @@ export default function ComparePage() {
   const [against, setAgainst] = useState<Against>('seconds');
   const [from, setFrom] = useState<From>('lever');
   const { data: comparison, error } = useQuery(comparisonOf(ids));
+  const units = useUnits();
+  const said = (value: Schemas['ComparedValue'], of: Schemas['ComparedThing']) =>
+    value.number === null ? { value: value.text || '\u2013', unit: '' } : units.quantity(value.number, of.unit, of.digits);
+  const inWords = (thing: Schemas['ComparedThing']) => {
+    const { value, unit } = said(thing.values[0]!, thing);
+    return `${value} ${unit}`.trim();
+  };
 
   return (
     <>
@@ -103,16 +112,16 @@ export default function ComparePage() {
                   <tr key={d.label}>
                     <th scope="row">{d.label}</th>
                     {d.values.map((value, i) => (
-                      <td key={i}>{value || '\u2013'}</td>
+                      <td key={i}>{said(value, d).value}</td>
                     ))}
-                    <td>{d.unit}</td>
+                    <td>{units.quantity(0, d.unit).unit}</td>
                   </tr>
                 ))}
               </tbody>
             </Differences>
             {comparison.same.length > 0 && (
               <Box mt="4" fontSize="14px" color="quiet" maxWidth="90ch">
-                The same, near enough: {comparison.same.join('; ')}.
+                The same, near enough: {comparison.same.map((s) => `${s.label} ${inWords(s)}`).join('; ')}.
               </Box>
             )}
           </Panel>

@@ -71,7 +71,7 @@ export function ShotTable({ shots, pinned, pin, open }: Props) {
           <Th scope="col" textAlign="end" display={middle}>
             R10
             <br />
-            bar s/ml
+            {units.resistance(0).unit}
           </Th>
           <Th scope="col" display={middle}>
             Taste
@@ -167,7 +167,7 @@ const ShotRow = memo(function ShotRow({ shot: s, pinned, pin, open }: RowProps) 
         <Reading>{number(s.measures.meanFlowGramsPerS, 2)}</Reading>
       </Td>
       <Td textAlign="end" display={middle}>
-        <Reading>{number(s.measures.r10, 1)}</Reading>
+        <Reading>{units.resistance(s.measures.r10).value}</Reading>
       </Td>
       <Td display={middle} maxWidth="190px">
         <Box lineHeight={1.25}>{s.taste.liking !== null ? `${s.taste.liking} of 5` : 'not tasted'}</Box>

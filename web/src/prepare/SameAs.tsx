@@ -4,7 +4,7 @@ import { memo, useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Button, Input, Notice } from '../shared/ui/elements';
-import { number } from '../shared/units/units';
+import { number, useUnits } from '../shared/units/units';
 
 interface Props {
   lastTime: Schemas['LastTime'] | null;
@@ -15,6 +15,7 @@ interface Props {
 /** Start from a shot that was, and see what is no longer the same. */
 export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Props) {
   const queries = useQueryClient();
+  const units = useUnits();
   const [text, setText] = useState('');
   const same = useMutation({
     mutationFn: (shotId: number) => data(api.POST('/api/prepare/same-as/{shotId}', { params: { path: { shotId } } })),
@@ -34,7 +35,7 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
           </Link>
           : {number(last.doseGrams, 1)} g{last.grindSetting !== null ? ` at ${last.grindSetting}` : ''} gave{' '}
           {number(last.cupGrams, 1)} g in {number(last.secondsFromPressure, 0)} s from first pressure
-          {last.r10 !== null ? `, R10 ${number(last.r10, 1)} bar s/ml` : ''}
+          {last.r10 !== null ? `, R10 ${units.resistance(last.r10).value} ${units.resistance(last.r10).unit}` : ''}
           {last.liking !== null ? `, liked ${last.liking} of 5` : ''}.
         </Box>
       )}

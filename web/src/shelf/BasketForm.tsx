@@ -4,6 +4,7 @@ import type { Schemas } from '../shared/api/client';
 import { useDraft } from '../shared/edit/useDraft';
 import { NumberField } from '../shared/ui/NumberField';
 import { Field, Input, Select } from '../shared/ui/elements';
+import { useUnits } from '../shared/units/units';
 import { Buttons, type FormProps } from './SmallForms';
 
 type Basket = Required<Schemas['Basket']>;
@@ -25,6 +26,7 @@ const usualHole = 2.5;
 
 /** A basket: its sizes, its wall, and whether a small hole gives the back-pressure. */
 export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
+  const hole = useUnits().of('bar s\u00b2/ml\u00b2');
   const [name, setName] = useState(start?.name ?? '');
   const { value: spec, typed, set } = useDraft<Basket>({ ...usual, ...start?.spec });
   const size = (label: string, key: 'diameterMm' | 'depthMm' | 'nominalDoseGrams' | 'screenMm', unit: string, step: number) => (
@@ -83,11 +85,11 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
         {spec.restrictorBarS2PerMl2 > 0 && (
           <NumberField
             label="Hole"
-            unit={'bar s\u00b2/ml\u00b2'}
-            step={0.5}
-            value={spec.restrictorBarS2PerMl2}
+            unit={hole.unit}
+            step={hole.show(0.5)}
+            value={hole.show(spec.restrictorBarS2PerMl2)}
             problem={wrong('restrictorBarS2PerMl2')}
-            onChange={(v) => set({ restrictorBarS2PerMl2: v })}
+            onChange={(v) => set({ restrictorBarS2PerMl2: hole.wire(v) })}
           />
         )}
       </Grid>

@@ -63,7 +63,7 @@ export function MomentsForm({ shotId, version, moments, marked }: Props) {
             label={label}
             unit="s"
             step={0.1}
-            value={typed[field] ?? moments[field]}
+            value={typed[field] ?? moments[field] ?? null}
             problem={wrong(field)}
             hint={typed[field] === null ? (moments[field] === null ? 'not seen' : 'found in the trace') : 'set by you'}
             onChange={(value) => {

@@ -6,7 +6,8 @@ import { number, useUnits } from '../shared/units/units';
 /** The measures of a shot as label, number, unit; clocks named by where they start. */
 export function ShotMeasures({ measures: m }: { measures: Schemas['Measures'] }) {
   const units = useUnits();
-  const rows: [label: string, value: string, unit: string, title?: string][] = [
+  const reference = `${units.pressure(6, 0).value} ${units.pressureUnit}, ${units.channel('Temperature', 93)}`;
+  const rows: [label: string, value: string, unit: string][] = [
     ['Time from lever', number(m.secondsFromLever, 1), 's'],
     ['Time from first pressure', number(m.secondsFromPressure, 1), 's'],
     ['Time from first drops', number(m.secondsFromDrops, 1), 's'],
@@ -17,19 +18,15 @@ export function ShotMeasures({ measures: m }: { measures: Schemas['Measures'] })
     ['Mean pressure', units.pressure(m.meanBar, 1).value, units.pressureUnit],
     ['Mean flow', number(m.meanFlowGramsPerS, 2), 'g/s'],
     ['Work', number(m.workJoules, 1), 'J'],
-    [
-      'R10, the grind\u2019s resistance',
-      number(m.r10, 1),
-      'bar s/ml',
-      'Over the first 10 g, brought to 6 bar, 93 \u00b0C and a swollen puck: what the grind did, free of what the arm did.',
-    ],
+    ['Dripped after the stop', number(m.drippedGrams, 1), 'g'],
+    ['R10, the grind\u2019s resistance', units.resistance(m.r10).value, units.resistance(m.r10).unit],
   ];
   return (
     <>
       <Grid as="dl" templateColumns="minmax(0,1fr) auto 62px" columnGap="3" rowGap="0.5">
-        {rows.map(([label, value, unit, title]) => (
+        {rows.map(([label, value, unit]) => (
           <Box key={label} display="contents">
-            <Box as="dt" color="quiet" title={title}>
+            <Box as="dt" color="quiet">
               {label}
             </Box>
             <Box as="dd" textAlign="end">
@@ -42,8 +39,8 @@ export function ShotMeasures({ measures: m }: { measures: Schemas['Measures'] })
         ))}
       </Grid>
       <Box fontSize="13px" color="quiet" mt="3">
-        R10 is the puck&rsquo;s resistance over the first 10 g, brought to 6 bar, 93 &deg;C and a swollen puck. It tells what the
-        grind did, free of what the arm did: higher is finer.
+        R10 is the puck&rsquo;s resistance over the first 10 g, brought to {reference} and a swollen puck. It tells what the grind
+        did, free of what the arm did: higher is finer.
       </Box>
     </>
   );

@@ -5,7 +5,8 @@ import { api, data, sentenceOf } from '../shared/api/client';
 import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
-import { number } from '../shared/units/units';
+import { corrections } from '../shared/units/corrections';
+import { number, useUnits } from '../shared/units/units';
 import { CheckList } from '../pull/CheckList';
 import { MomentsForm } from './MomentsForm';
 import { ShotMeasures } from './ShotMeasures';
@@ -29,6 +30,7 @@ export default function TastePage() {
   const { id } = useParams();
   const navigate = useNavigate();
   const queries = useQueryClient();
+  const units = useUnits();
   const { data: latest, error: latestError } = useLatestShot();
   const shotId = id !== undefined ? Number(id) : latest?.shots[0]?.id;
   const { data: view, error } = useShot(shotId);
@@ -114,14 +116,16 @@ export default function TastePage() {
             )}
             <Box fontSize="13px" color="quiet" mt="2">
               {view.origins.map((o) => `${o.channel.toLowerCase()} ${origins[o.origin]}, ${o.samples} samples`).join('; ')}
-              {shot.waterC !== null ? `; water at the puck taken as ${number(shot.waterC, 0)} \u00b0C` : ''}
+              {shot.waterC !== null
+                ? `; water at the puck taken as ${units.channel('Temperature', Math.round(shot.waterC))}`
+                : ''}
             </Box>
             <MomentsForm key={shot.id} shotId={shot.id} version={shot.version} moments={view.moments} marked={view.marked} />
-            {view.notices && (
-              <Box mt="3">
-                <Notice>{view.notices}</Notice>
+            {[view.notices, ...corrections(view.corrections, units)].filter(Boolean).map((notice) => (
+              <Box key={notice} mt="3">
+                <Notice>{notice}</Notice>
               </Box>
-            )}
+            ))}
           </Panel>
         </Grid>
         <Grid gap="4">

@@ -13,6 +13,10 @@ export interface Units {
   temperature: (degC: number | null | undefined, digits?: number) => Shown;
   temperatureStep: (kelvin: number | null | undefined, digits?: number) => Shown;
   force: (kgf: number | null | undefined, digits?: number) => Shown;
+  /** Resistance of a puck, from bar s/ml. */
+  resistance: (barSPerMl: number | null | undefined, digits?: number) => Shown;
+  /** A value in a unit of the wire; a unit that is the same everywhere stays. */
+  quantity: (value: number | null | undefined, wireUnit: string, digits?: number) => Shown;
   /** What an instrument says of a channel, with its unit. */
   channel: (channel: Schemas['Channel'], value: number) => string;
   /** A sentence of the core with its degC, K, bar and kgf said in the household's units. */
@@ -61,16 +65,27 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
     Group: (v) => convert.degC!(v, 1),
     Flow: (v) => `${fixed(v, 2)} ml/s`,
   };
+  const pressure: Units['pressure'] = (bar, digits = 1) => ({
+    value: fixed(
+      map(bar, (b) => b * factor),
+      Math.max(0, digits - fewer),
+    ),
+    unit: pressureUnit,
+  });
+  const temperature: Units['temperature'] = (c, digits = 0) => ({ value: fixed(map(c, toTemperature), digits), unit: degree });
+  const force: Units['force'] = (kgf, digits = 0) => ({ value: fixed(map(kgf, toForce), digits), unit: forceUnit });
+  const resistance: Units['resistance'] = (r, digits = 1) => ({ value: pressure(r, digits).value, unit: `${pressureUnit} s/ml` });
   return {
     channel: (channel, value) => channels[channel](value),
-    pressure: (bar, digits = 1) => ({
-      value: fixed(
-        map(bar, (b) => b * factor),
-        Math.max(0, digits - fewer),
-      ),
-      unit: pressureUnit,
-    }),
-    temperature: (c, digits = 0) => ({ value: fixed(map(c, toTemperature), digits), unit: degree }),
+    quantity: (value, unit, digits = 1) => {
+      if (unit === 'bar') return pressure(value, digits);
+      if (unit === 'bar s/ml') return resistance(value, digits);
+      if (unit === 'degC') return temperature(value, digits);
+      if (unit === 'kgf') return force(value, digits);
+      return { value: fixed(value, digits), unit };
+    },
+    pressure,
+    temperature,
     temperatureStep: (k, digits = 0) => ({
       value: fixed(
         map(k, (v) => v * scale),
@@ -78,7 +93,8 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
       ),
       unit: degree,
     }),
-    force: (kgf, digits = 0) => ({ value: fixed(map(kgf, toForce), digits), unit: forceUnit }),
+    resistance,
+    force,
     sentence: (text) =>
       text.replace(
         /(-?\d+(?:\.(\d+))?)(?: (to|and) (-?\d+(?:\.\d+)?))? (degC|K|bar|kgf)\b/g,
@@ -92,6 +108,8 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
     toCelsius,
     of: (unit) => {
       if (unit === 'bar') return { unit: pressureUnit, show: (v) => v * factor, wire: (v) => v / factor };
+      if (unit.startsWith('bar s'))
+        return { unit: unit.replace('bar', pressureUnit), show: (v) => v * factor, wire: (v) => v / factor };
       if (unit === 'kgf') return { unit: forceUnit, show: toForce, wire: (v) => v / toForce(1) };
       if (unit === 'degC') return { unit: degree, show: toTemperature, wire: toCelsius };
       return { unit, show: (v) => v, wire: (v) => v };

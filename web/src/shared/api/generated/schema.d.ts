@@ -3545,13 +3545,38 @@ export interface components {
          * @enum {unknown}
          */
         ColumnRole: "Ignore" | "Time" | "Pressure" | "Weight" | "Temperature" | "Group" | "Flow";
+        /** @description One thing in which shots are compared. */
+        ComparedThing: {
+            label: string;
+            /** @description Of its numbers; empty where they have none. */
+            unit: string;
+            /**
+             * Format: int32
+             * @description Decimals that say something.
+             */
+            digits: number;
+            /** @description One a shot where they differ; a single one where they do not. */
+            values: components["schemas"]["ComparedValue"][];
+        };
+        /** @description A number or a text; neither where a shot has none. */
+        ComparedValue: {
+            /** Format: double */
+            number: null | number;
+            text: null | string;
+        };
         /** @description Shots side by side. */
         Comparison: {
             shots: components["schemas"]["ShotView"][];
-            differences: components["schemas"]["Difference"][];
-            /** @description What all have in common, in words. */
-            same: string[];
+            /** @description In what they differ. */
+            differences: components["schemas"]["ComparedThing"][];
+            /** @description What all have in common. */
+            same: components["schemas"]["ComparedThing"][];
         };
+        /**
+         * @description What was put right in a trace, or left out of it.
+         * @enum {unknown}
+         */
+        CorrectionKind: "IdleBefore" | "GaugeRest" | "CupLifted" | "DrippedAfter";
         /** @description A point of the heat course; seconds count from the session's origin. */
         CoursePoint: {
             /** Format: double */
@@ -3633,12 +3658,6 @@ export interface components {
             latest: {
                 [key: string]: number;
             };
-        };
-        /** @description One thing that differs between the compared shots; a value a shot, null where it has none. */
-        Difference: {
-            label: string;
-            unit: string;
-            values: string[];
         };
         /** @description A pull that was thrown away. */
         DiscardedPull: {
@@ -4512,7 +4531,7 @@ export interface components {
              */
             on: string;
         };
-        /** @description What a trace says in numbers. Null where the trace cannot tell. */
+        /** @description What a trace says in numbers. Null where the trace cannot tell. What drips after the stop is in the cup, and in no time or flow. */
         Measures: {
             /**
              * Format: double
@@ -4556,7 +4575,7 @@ export interface components {
             meanBar: null | number;
             /**
              * Format: double
-             * @description Cup over the seconds from first drops.
+             * @description What fell from first drops to stop, over those seconds.
              */
             meanFlowGramsPerS: null | number;
             /**
@@ -4566,12 +4585,12 @@ export interface components {
             flowSlope: null | number;
             /**
              * Format: double
-             * @description Integral of pressure.
+             * @description Integral of pressure from first pressure to stop.
              */
             barSeconds: null | number;
             /**
              * Format: double
-             * @description Work on the water that left the puck, J: 1 bar ml = 0.1 J.
+             * @description Work on the water that left the puck, J: pressure times volume, 1 bar ml = 0.1 J.
              */
             workJoules: null | number;
             /**
@@ -4579,8 +4598,13 @@ export interface components {
              * @description Resistance of the grind, bar s/ml (GrindResistance).
              */
             r10: null | number;
+            /**
+             * Format: double
+             * @description What fell after the stop, g.
+             */
+            drippedGrams?: null | number;
         };
-        /** @description The moments of a pull, s since the lever moved; null where the trace does not show one. */
+        /** @description The moments of a pull, s since its record began; null where the trace does not show one. */
         Moments: {
             /**
              * Format: double
@@ -4594,17 +4618,17 @@ export interface components {
             firstDrops: null | number;
             /**
              * Format: double
-             * @description Pressure begins to rise from pre-infusion.
+             * @description Pressure begins to rise from pre-infusion; null for a pull without one.
              */
             ramp: null | number;
             /**
              * Format: double
-             * @description Highest pressure.
+             * @description The highest pressure is reached; of a flat top its beginning.
              */
             peak: null | number;
             /**
              * Format: double
-             * @description Pressure falls below 92 % of the peak for good.
+             * @description Pressure begins to fall from there, while the pull goes on.
              */
             ease: null | number;
             /**
@@ -4614,9 +4638,14 @@ export interface components {
             blonding: null | number;
             /**
              * Format: double
-             * @description The pull ends.
+             * @description The pressure is let go, or the cup taken, or the brewer said so; what drips after is no part of the pull.
              */
             stop: null | number;
+            /**
+             * Format: double
+             * @description The lever begins to move.
+             */
+            start?: null | number;
         };
         /** @description A school's rest window with its name. */
         NamedRest: {
@@ -5136,6 +5165,8 @@ export interface components {
             peakBar?: number;
             /** @description Times to the yield that count as landing, from the lever's first move (common practice). */
             landingSeconds?: components["schemas"]["TimeBand"];
+            /** @description Whether the pull begins with a wait without pressure, as a bloom does. */
+            waitsFirst?: boolean;
         };
         /**
          * @description How far a pull has come.
@@ -5628,11 +5659,14 @@ export interface components {
         ShotView: {
             shot: components["schemas"]["ShotLine"];
             plan: components["schemas"]["PullPlan"];
+            /** @description s since the lever moved. */
             moments: components["schemas"]["Moments"];
             marked: components["schemas"]["Moments"];
             curves: components["schemas"]["Curves"];
             origins: components["schemas"]["ChannelOrigin"][];
             notices: string;
+            /** @description What was put right in its trace. */
+            corrections: components["schemas"]["TraceCorrection"][];
             /** @description Name of its basket; empty for the machine's own. */
             basket: string;
             /** @description How the puck was prepared, in words; empty where nobody said. */
@@ -5812,6 +5846,12 @@ export interface components {
             best: number;
             /** Format: double */
             high: number;
+        };
+        /** @description One thing that was put right, with its size in the unit of its kind. */
+        TraceCorrection: {
+            kind: components["schemas"]["CorrectionKind"];
+            /** Format: double */
+            amount: number;
         };
         /** @description One way to warm a kettle machine, and what it gives. */
         WarmWay: {

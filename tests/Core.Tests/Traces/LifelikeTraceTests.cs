@@ -1,0 +1,93 @@
+using CsCheck;
+using RuddySpring.Core.Traces;
+
+namespace RuddySpring.Core.Tests.Traces;
+
+/// <summary>Traces as life makes them: idling before, a gauge that does not rest at zero, a cup that is lifted or left dripping, gaps.</summary>
+public sealed class LifelikeTraceTests
+{
+    private const double Dose = 16;
+    private static readonly Gen<LifelikePull> AnyPull =
+        from lead in Gen.OneOf(Gen.Const(0.0), Gen.Double[2, 60])
+        from pre in Gen.Select(Gen.Bool, Gen.Double[3, 15], (with, s) => with ? (double?)s : null)
+        from preBar in Gen.Double[1, 3.5]
+        from ramp in Gen.Double[1.5, 5]
+        from peak in Gen.Double[6, 9.5]
+        from hold in Gen.Double[2, 12]
+        from ease in Gen.Double[6, 20]
+        from end in Gen.OneOf(Gen.Const(12.0), Gen.Double[3.5, 5])
+        from letGo in Gen.Double[0.05, 1.2]
+        from flow in Gen.Double[0.8, 2.2]
+        from drip in Gen.OneOf(Gen.Const(0.0), Gen.Double[3, 60])
+        from dripGrams in Gen.Double[0.6, 4]
+        from lifted in Gen.Bool
+        from rest in Gen.OneOf(Gen.Const(0.0), Gen.Double[-0.5, 1.0])
+        from rate in Gen.Double[10, 100]
+        from gap in Gen.Double[0, 1]
+        from seed in Gen.ULong
+        select WithGap(
+            new LifelikePull
+            {
+                LeadSeconds = lead, PreInfusionSeconds = pre, PreInfusionBar = preBar, RampSeconds = ramp, PeakBar = peak, HoldSeconds = hold, EaseSeconds = ease,
+                EndBar = Math.Min(end, peak), LetGoSeconds = letGo, FlowGramsPerS = flow, DripSeconds = drip, DripGrams = drip > 0 ? dripGrams : 0,
+                CupLifted = lifted, GaugeRestBar = rest, SamplesPerS = rate, Seed = seed,
+            },
+            gap);
+
+    /// <summary>A gap where no moment falls into it: what no instrument saw cannot be told.</summary>
+    private static LifelikePull WithGap(LifelikePull pull, double where)
+    {
+        var m = pull.Moments;
+        double[] moments = [0, m.Start!.Value, m.FirstPressure!.Value, m.FirstDrops!.Value, m.Ramp ?? 0, m.Peak!.Value, m.Ease ?? 0, m.Stop!.Value, pull.LiftedAt];
+        var at = where * m.Stop.Value;
+        return moments.All(s => Math.Abs(s - at - 0.5) > 2) ? pull with { GapAt = at } : pull;
+    }
+
+    [Fact]
+    public void Any_made_pull_is_read_as_it_was()
+    {
+        AnyPull.Sample(
+            pull =>
+            {
+                foreach (var origin in new[] { Origin.Measured, Origin.Imported })
+                {
+                    var reading = MeasureShot.Read(pull.Record(origin), Moments.None, Dose);
+                    var (truth, found, measures) = (pull.Moments, reading.Moments, reading.Measures);
+                    // times
+                    Near(truth.Start, found.Start, pull.LeadSeconds > 0 ? 0.3 : 0.01, "start");
+                    Near(truth.FirstPressure, found.FirstPressure, 0.3, "first pressure");
+                    Near(truth.FirstDrops, found.FirstDrops, 0.3, "first drops");
+                    Near(truth.Stop, found.Stop, 0.3, "stop");
+                    Near(truth.Stop - truth.Start, measures.SecondsFromLever, 0.4, "seconds from lever");
+                    Near(truth.Peak, found.Peak, 0.5, "peak"); // the end of a rise is as sharp as the gauge's noise lets it be
+                    // no moment that is not there
+                    Near(truth.Ramp, found.Ramp, 0.5, "ramp");
+                    Near(truth.Ease, found.Ease, 1.5, "ease"); // a slow turn
+                    // figures
+                    Near(pull.CupGrams, measures.CupGrams, 0.2, "cup");
+                    Near(pull.PeakBar, measures.PeakBar, 0.2, "peak pressure");
+                    Near(pull.TrueGrams(pull.StopAt) / (pull.StopAt - pull.DropsAt), measures.MeanFlowGramsPerS, 0.06 * pull.FlowGramsPerS, "mean flow");
+                    // what was corrected is said
+                    Said(reading, CorrectionKind.GaugeRest, pull.GaugeRestBar, Math.Abs(pull.GaugeRestBar) > 0.2, Math.Abs(pull.GaugeRestBar) < 0.03, 0.1);
+                    Said(reading, CorrectionKind.IdleBefore, pull.LeadSeconds, pull.LeadSeconds > 0, pull.LeadSeconds == 0, 0.3);
+                    Said(reading, CorrectionKind.CupLifted, pull.LiftedAt - pull.LeadSeconds, pull.CupLifted, !pull.CupLifted, 1.0);
+                    Said(reading, CorrectionKind.DrippedAfter, pull.DripGrams, pull.DripGrams > 1.6, pull.DripGrams == 0, 0.6);
+                }
+            },
+            iter: 300);
+    }
+
+    private static void Near(double? truth, double? found, double within, string what)
+    {
+        if (truth is null) Assert.True(found is null, $"{what} at {found:0.00} is not there");
+        else Assert.True(found is { } value && Math.Abs(value - truth.Value) <= within, $"{what}: {found:0.00} for {truth:0.00}");
+    }
+
+    private static void Said(ShotReading reading, CorrectionKind kind, double truth, bool must, bool mustNot, double within)
+    {
+        var said = reading.Corrections.SingleOrDefault(c => c.Kind == kind);
+        Assert.False(must && said is null, $"{kind} of {truth:0.00} is not said");
+        Assert.False(mustNot && said is not null, $"{kind} of {said?.Amount:0.00} is said and is not there");
+        if (must) Near(truth, said!.Amount, within, kind.ToString());
+    }
+}
