@@ -18,6 +18,9 @@ public sealed class LineConnection(Uri server, StandInInstrument instrument) : I
     /// <summary>Raised when the server says that a pull is ready.</summary>
     public event Action<ReadyPull>? Ready;
 
+    /// <summary>Raised when the coach says that it is time to let go.</summary>
+    public event Action? Cued;
+
     /// <summary>Raised when the server says that the pull has ended.</summary>
     public event Action? Ended;
 
@@ -121,6 +124,7 @@ public sealed class LineConnection(Uri server, StandInInstrument instrument) : I
 
         if (!said.RootElement.TryGetProperty("pull", out var pull)) return;
         if (pull.GetString() == "ended") Ended?.Invoke();
+        else if (pull.GetString() == "let go") Cued?.Invoke();
         else if (pull.GetString() == "ready" && said.RootElement.Deserialize<ReadyPull>(Json) is { } ready) Ready?.Invoke(ready);
     }
 }

@@ -1,7 +1,7 @@
 using System.Runtime.InteropServices;
 using RuddySpring.Instruments;
 
-// Stand-in instruments: --server ws://127.0.0.1:5180/instruments --seed 7 --speed 1 --gauge-rate 20 --group-probe yes --clock-speed 1
+// Stand-in instruments: --server ws://127.0.0.1:5180/instruments --seed 7 --speed 1 --gauge-rate 20 --group-probe yes --clock-speed 1 --lets-go cue
 string Option(string name, string otherwise)
 {
     var at = Array.IndexOf(args, name);
@@ -18,7 +18,8 @@ var standIn = new StandIn(
     double.Parse(Option("--speed", "1")),
     int.Parse(Option("--gauge-rate", "20")),
     Option("--group-probe", "yes") == "yes",
-    double.Parse(Option("--clock-speed", "1")));
+    double.Parse(Option("--clock-speed", "1")),
+    Option("--lets-go", "cue") == "cue");
 await standIn.RunAsync(cancel.Token);
 return 0;
 

@@ -10,8 +10,10 @@ namespace RuddySpring.Instruments;
 /// <param name="gaugeSamplesASecond">Of the bench's time.</param>
 /// <param name="groupProbe">Whether there is a probe on the group.</param>
 /// <param name="clockSpeed">How many times as fast as life the devices' clocks run: as fast as the server's.</param>
+/// <param name="letsGoAtTheCue">Whether the hand lets go when the coach says so; otherwise it presses on until the pull is stopped.</param>
 public sealed class StandIn(
-    Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20, bool groupProbe = true, double clockSpeed = 1.0)
+    Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20, bool groupProbe = true, double clockSpeed = 1.0,
+    bool letsGoAtTheCue = true)
 {
     // asleep they send a third of what they send in a pull
     private const int AsleepEvery = 3;
@@ -20,7 +22,7 @@ public sealed class StandIn(
     /// <summary>Runs until cancelled.</summary>
     public async Task RunAsync(CancellationToken cancel)
     {
-        var bench = new StandInBench(seed) { Speed = speed };
+        var bench = new StandInBench(seed) { Speed = speed, LetsGoAtTheCue = letsGoAtTheCue };
         var random = new SeededRandom(seed ^ 0x5EED);
         StandInInstrument[] instruments = [new StandInGauge(random, gaugeSamplesASecond), new StandInScale(random), new StandInThermometer(random)];
         if (groupProbe) instruments = [.. instruments, new StandInGroupProbe(random)];
@@ -32,6 +34,10 @@ public sealed class StandIn(
         connections[^1].Heated += heat =>
         {
             lock (_bench) bench.Heat(heat);
+        };
+        connections[0].Cued += () =>
+        {
+            lock (_bench) bench.Cued();
         };
         connections[0].Ended += () =>
         {

@@ -37,6 +37,7 @@ public sealed class StandInBench(ulong seed)
     private double _mostPuckMl;
     private double? _leverMoves;
     private double? _endedAt;
+    private double? _letsGoAt;
     private double _seconds;
     private HeatRun? _heat;
     private double _heatBegan;
@@ -44,6 +45,9 @@ public sealed class StandInBench(ulong seed)
 
     /// <summary>How much faster than life this world runs; the heat of a session keeps to life.</summary>
     public double Speed { get; init; } = 1.0;
+
+    /// <summary>Whether the hand lets go when the coach says so.</summary>
+    public bool LetsGoAtTheCue { get; init; } = true;
 
     /// <summary>Time of this world, s.</summary>
     public double Seconds => _seconds;
@@ -91,7 +95,13 @@ public sealed class StandInBench(ulong seed)
         _hand = new StandInHand(_random, pull.Plan, pull.Machine, pull.YieldGrams);
         _mostPuckMl = CupVolumes.MostPuckMl(pull.Machine);
         _leverMoves = _seconds + ReachesForLeverSeconds;
-        _endedAt = null;
+        _endedAt = _letsGoAt = null;
+    }
+
+    /// <summary>The coach says to let go: the hand does, as late as a person (about 0.4 s to hear, to know and to move; common practice).</summary>
+    public void Cued()
+    {
+        if (LetsGoAtTheCue) _letsGoAt ??= _seconds + Math.Max(0.2, 0.4 + _random.Normal(0.1));
     }
 
     /// <summary>The pull is over: the hand lets go, and the cup is taken away a little later.</summary>
@@ -111,7 +121,7 @@ public sealed class StandInBench(ulong seed)
         if (_puck is null || _hand is null) return;
         if (_seconds >= _leverMoves)
         {
-            if (_puck.InflowMl >= _mostPuckMl) _hand.LetGo(); // the chamber is empty
+            if (_puck.InflowMl >= _mostPuckMl || _seconds >= _letsGoAt) _hand.LetGo(); // the chamber is empty, or it is time
             _hand.Step(_seconds - _leverMoves.Value, StepSeconds, _puck.CupGrams, _puck.InflowMl, _puck.FallingGramsPerS);
         }
 

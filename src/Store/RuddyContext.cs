@@ -116,6 +116,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         AsJson(shot.Property(s => s.Measures), () => new Shot().Measures with { });
         AsJson(shot.Property(s => s.Preparation!), () => new());
         shot.HasIndex(s => s.PullId).IsUnique().HasFilter("PullId IS NOT NULL").HasDatabaseName("IX_Shots_PullId");
+        shot.HasIndex(s => s.FileHash).HasFilter("FileHash IS NOT NULL").HasDatabaseName("IX_Shots_FileHash");
         shot.HasOne(s => s.Basket).WithMany().OnDelete(DeleteBehavior.Restrict);
         shot.OwnsOne(s => s.Taste);
         shot.HasOne(s => s.Trace).WithOne().HasForeignKey<ShotTrace>(t => t.ShotId).OnDelete(DeleteBehavior.Cascade);

@@ -18,16 +18,17 @@ public static class ShotRecording
     /// <summary>What the trace of a kept shot is read with; its machine and its trace must have been loaded.</summary>
     public static ShotContext Context(Shot shot) => Context(shot.DoseGrams, shot.WaterC, shot.Machine?.Spec, shot.Trace.Plan);
 
-    /// <summary>Sets plan, trace, moments, measures and the small trace of a shot.</summary>
-    public static void SetTrace(Shot shot, PullPlan plan, Machine? machine, Trace trace, Moments marked)
+    /// <summary>Sets plan, trace, moments, measures, the group's temperature where an instrument told it, and the small trace of a shot.</summary>
+    public static ShotReading SetTrace(Shot shot, PullPlan plan, Machine? machine, Trace trace, Moments marked)
     {
         shot.PlanName = plan.Name;
+        if (trace.Of(Channel.Group) is { } group) shot.GroupC ??= Math.Round(group.Values[0], 1);
         shot.Trace = new ShotTrace { Plan = plan, Packed = TraceCodec.Encode(trace) };
-        Measure(shot, trace, marked, Context(shot.DoseGrams, shot.WaterC, machine, plan));
+        return Measure(shot, trace, marked, Context(shot.DoseGrams, shot.WaterC, machine, plan));
     }
 
     /// <summary>Works moments and measures out anew with the moments that a person marked, on the record's clock.</summary>
-    public static void Measure(Shot shot, Trace trace, Moments marked, ShotContext context)
+    public static ShotReading Measure(Shot shot, Trace trace, Moments marked, ShotContext context)
     {
         var reading = MeasureShot.Read(trace, marked, context);
         var (clean, _) = reading.SinceLever;
@@ -36,6 +37,7 @@ public static class ShotRecording
         shot.Measures = reading.Measures;
         shot.SmallPressure = Small(clean, clean.HasPressure ? clean.PressureBar : [], 20.0);
         shot.SmallWeight = Small(clean, clean.HasWeight ? clean.WeightGrams : [], 2.0);
+        return reading;
     }
 
     private static byte[] Small(CleanTrace clean, double[] values, double quanta)

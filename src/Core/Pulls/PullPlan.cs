@@ -97,6 +97,9 @@ public sealed record PullPlan(
     public static readonly FieldRange Scale = new("factor", "Factor on the pressures", 0.5, 1.5, "");
     private static readonly TimeBand UsualBand = new(31, 37, 44);
 
+    /// <summary>Key of a plan that nobody knows, of a shot from elsewhere.</summary>
+    public const string UnknownKey = "unknown";
+
     /// <summary>Highest pressure of the plan, bar.</summary>
     public double PeakBar => Phases.Max(p => p.ToBar);
 

@@ -24,7 +24,7 @@ public static class MomentFinder
     /// <param name="waitsFirst">Whether the pull begins without pressure, as a bloom does: then waiting is no idling, and its clock runs from the record's beginning.</param>
     public static Moments Find(CleanTrace clean, bool waitsFirst = false)
     {
-        double? start = clean.HasPressure || clean.HasWeight ? 0.0 : null;
+        double? start = 0.0;
         double? firstPressure = null, ramp = null, peak = null, ease = null, stop = null;
         if (clean.HasPressure && Array.FindIndex(clean.PressureBar, v => v > PressedBar) is >= 0 and var first)
         {

@@ -83,9 +83,6 @@ public static class TraceCsvReader
         if (backwards > 0) notes.Add($"{backwards} rows were out of order and were sorted.");
         var repeated = times.Length - times.Distinct().Count();
         if (repeated > 0) notes.Add($"{repeated} rows repeat a time; the last of each was kept.");
-        var ordered = times.Order().ToArray();
-        var gap = ordered.Zip(ordered.Skip(1), (a, b) => b - a).DefaultIfEmpty(0.0).Max();
-        if (gap > GapSeconds) notes.Add($"There is a gap of {gap:0.0} s; the lines run straight across it.");
         return [.. times.Select(t => t - first)];
     }
 
@@ -102,15 +99,10 @@ public static class TraceCsvReader
         };
         var seconds = new List<double>();
         var values = new List<double>();
-        var empty = 0;
         for (var row = 0; row < times.Length; row++)
         {
             var cell = table.Cell(row, column.Index);
-            if (cell.Length == 0)
-            {
-                empty++;
-                continue;
-            }
+            if (cell.Length == 0) continue; // instruments speak each at its own times
 
             if (CsvNumber.Parse(cell, table.Dialect.DecimalComma) is not { } raw)
             {
@@ -129,7 +121,14 @@ public static class TraceCsvReader
             values.Add(value);
         }
 
-        if (empty > 0) notes.Add($"{column.Name}: {empty} empty cells were left out.");
-        return TraceCleaning.Ordered(new Series(channel, Origin.Imported, seconds, values));
+        var series = TraceCleaning.Ordered(new Series(channel, Origin.Imported, seconds, values));
+        for (var i = 1; i < series.Count; i++)
+        {
+            if (series.Seconds[i] - series.Seconds[i - 1] <= GapSeconds) continue;
+            notes.Add($"{column.Name}: nothing between {series.Seconds[i - 1]:0.0} and {series.Seconds[i]:0.0} s; the line runs straight across.");
+            break;
+        }
+
+        return series;
     }
 }

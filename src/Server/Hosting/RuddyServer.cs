@@ -148,6 +148,7 @@ public static class RuddyServer
         services.AddSingleton<PullDesk>();
         services.AddSingleton<PracticeDesk>();
         services.AddScoped<PullKeeping>();
+        services.AddScoped<TraceImport>();
         services.AddScoped<SessionDesk>();
         services.AddSingleton(new ProbePace(TimeSpan.FromSeconds(5 / options.Speed)));
         services.AddSingleton<SessionGate>();

@@ -31,10 +31,12 @@ public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
 /// <param name="Corrections">What was put right in its trace.</param>
 /// <param name="Basket">Name of its basket; empty for the machine's own.</param>
 /// <param name="Preparation">How the puck was prepared, in words; empty where nobody said.</param>
+/// <param name="GroupC">Outside of the group at lever-up, degC; null where nobody knows.</param>
+/// <param name="Seen">What was seen of stream and puck.</param>
 /// <param name="After">What to do once the hand has let go; empty for a shot that was not pulled here.</param>
 public sealed record ShotView(
     ShotLine Shot, PullPlan Plan, Moments Moments, Moments Marked, Curves Curves, IReadOnlyList<ChannelOrigin> Origins, string Notices,
-    IReadOnlyList<TraceCorrection> Corrections, string Basket, string Preparation, IReadOnlyList<PullCheck> After);
+    IReadOnlyList<TraceCorrection> Corrections, string Basket, string Preparation, double? GroupC, string Seen, IReadOnlyList<PullCheck> After);
 
 /// <summary>A number or a text; neither where a shot has none.</summary>
 public sealed record ComparedValue(double? Number, string? Text);

@@ -20,6 +20,8 @@ public static class ShotComparison
         new("Dose", "g", 1, 0.15, s => s.Shot.DoseGrams),
         new("Yield aimed at", "g", 1, 0.15, s => s.Shot.YieldGrams),
         new("Water at the puck", "degC", 1, 1.0, s => s.Shot.WaterC),
+        new("Group at lever-up", "degC", 1, 1.0, s => s.GroupC),
+        new("Seen", "", 0, 0, s => s.Seen),
         Measured("Cup", "g", 1, 0.5, m => m.CupGrams),
         Measured("Ratio, 1 to", "", 2, 0.05, m => m.Ratio),
         Measured("To first drops", "s", 1, 0.5, m => m.SecondsToDrops),

@@ -41,14 +41,17 @@ public static class ShotViews
         var (clean, moments) = reading.SinceLever;
         return new(
             Line(shot), shot.Trace.Plan, moments, shot.Trace.Marked.Since(reading.Moments.Start ?? 0.0),
-            new(
-                clean.StepSeconds, clean.HasPressure ? Rounded(clean.PressureBar, 2) : null, clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
-                clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null,
-                shot.Source == ShotSource.Imported ? null : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments).Select(p => p.Bar), 2)),
+            CurvesOf(clean, moments, shot),
             [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices, reading.Corrections,
-            shot.Basket?.Name ?? "", shot.Preparation?.InWords() ?? "",
+            shot.Basket?.Name ?? "", shot.Preparation?.InWords() ?? "", shot.GroupC, shot.Seen,
             shot.Source == ShotSource.Pulled && shot.Machine is { } machine ? PullWords.After(machine.Spec) : []);
     }
+
+    /// <summary>A trace for drawing, on the clock that begins when the lever moves, with the plan where there was one.</summary>
+    public static Curves CurvesOf(CleanTrace clean, Moments moments, Shot shot) => new(
+        clean.StepSeconds, clean.HasPressure ? Rounded(clean.PressureBar, 2) : null, clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
+        clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null,
+        shot.Trace.Plan.Key == PullPlan.UnknownKey ? null : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments).Select(p => p.Bar), 2));
 
     /// <summary>The trace of a shot, which must have been loaded with it.</summary>
     public static Trace TraceOf(Shot shot) => TraceCodec.Decode(shot.Trace.Packed);

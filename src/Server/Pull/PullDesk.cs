@@ -220,7 +220,9 @@ public sealed class PullDesk
         try
         {
             if (pull.EndedByItself(now)) Stop(pull, now);
-            return pull.Frame(now, false, devices, inHand, _kept, UnixMs()) with { Troubles = devices is null ? null : _troubles.Sentences };
+            var frame = pull.Frame(now, false, devices, inHand, _kept, UnixMs()) with { Troubles = devices is null ? null : _troubles.Sentences };
+            if (pull.TellToLetGo()) Say("""{"pull":"let go"}""", pull.Start.Id);
+            return frame;
         }
         catch (Exception error)
         {

@@ -1,4 +1,5 @@
 using System.Text;
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
@@ -30,6 +31,8 @@ public sealed class RunningPull
     private double _lastLook;
     private double? _stoppedAt;
     private bool _journalling;
+    private bool _saidToLetGo;
+    private bool _letGoIsDue;
 
     /// <summary>Makes a pull ready.</summary>
     public RunningPull(PullStart start, double now)
@@ -130,6 +133,7 @@ public sealed class RunningPull
         if (!whole) LookAtTheClock(now);
         var reading = _tracker.Read((_stoppedAt ?? now) - _armedAt);
         if (_stoppedAt is null && !whole) _lines.Note(reading);
+        _letGoIsDue |= _stoppedAt is null && reading.Coach?.Advice?.Kind == AdviceKind.Stop;
         return _lines.Frame(Stage, Start.Id, whole ? Sequence : ++Sequence, reading, whole, sentAt) with
         {
             Devices = devices,
@@ -137,6 +141,13 @@ public sealed class RunningPull
             Notices = [.. _notices],
             Kept = kept,
         };
+    }
+
+    /// <summary>Whether the coach has just begun to say that it is time to let go; true once.</summary>
+    public bool TellToLetGo()
+    {
+        if (!_letGoIsDue || _saidToLetGo) return false;
+        return _saidToLetGo = true;
     }
 
     /// <summary>Takes what is to be written to the journal; null where there is nothing new.</summary>

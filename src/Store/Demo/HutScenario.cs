@@ -117,7 +117,7 @@ public static class HutScenario
     private static double NextSetting(Habit habit, double setting, double seconds)
     {
         var step = habit.Grinder.Step;
-        return seconds switch { > 56 => setting + step, > 0 and < 28 => setting - step, _ => setting };
+        return seconds switch { > 55 => setting + step, > 0 and < 27 => setting - step, _ => setting };
     }
 
     private static Shot Pull(
@@ -208,7 +208,7 @@ public static class HutScenario
         var dry = Scale(0.4 + (shot.ExtractionSpread * 60.0) + ((extraction - 22.5) * 0.4));
         var sweet = Scale(3.0 - (Math.Abs(extraction - 20.8) * 0.6) - (shot.ExtractionSpread * 30.0));
         var body = Scale((shot.Strength * 100.0 - 7.0) * 0.9);
-        var liking = (int)Math.Clamp(Math.Round(3.6 - (0.5 * sour) - (0.5 * bitter) - (0.4 * dry) + (0.4 * sweet) + random.Normal(0.4)), 1, 5);
+        var liking = (int)Math.Clamp(Math.Round(3.6 - (0.5 * sour) - (0.5 * bitter) - (0.4 * dry) + (0.4 * sweet) - (forgotten ? 0.8 : 0.0) + random.Normal(0.4)), 1, 5);
         string[] pleasant = ["round, cocoa", "honeyed, long finish", "dried apricot", "toffee, soft", "hazelnut, clean"];
         var words = forgotten ? "sharp, cold cylinder"
             : sour >= 3 ? "lemon pith, thin"

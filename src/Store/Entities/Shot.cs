@@ -58,6 +58,15 @@ public sealed class Shot : IVersioned
     /// <summary>Water at the puck in degC, measured or estimated; null if nobody knows.</summary>
     public double? WaterC { get; set; }
 
+    /// <summary>Outside of the group when the lever moved, degC; null if nobody knows.</summary>
+    public double? GroupC { get; set; }
+
+    /// <summary>What was seen of stream and puck.</summary>
+    public string Seen { get; set; } = "";
+
+    /// <summary>SHA-256 of the file that it was imported from, in hexadecimal; null for a shot that was not.</summary>
+    public string? FileHash { get; set; }
+
     /// <summary>Name of the plan as it was then; the plan itself lies in <see cref="ShotTrace"/>.</summary>
     public string PlanName { get; set; } = "";
 

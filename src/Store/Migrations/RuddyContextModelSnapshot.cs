@@ -371,11 +371,17 @@ namespace RuddySpring.Store.Migrations
                     b.Property<double>("DoseGrams")
                         .HasColumnType("REAL");
 
+                    b.Property<string>("FileHash")
+                        .HasColumnType("TEXT");
+
                     b.Property<double?>("GrindSetting")
                         .HasColumnType("REAL");
 
                     b.Property<int?>("GrinderId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<double?>("GroupC")
+                        .HasColumnType("REAL");
 
                     b.Property<int?>("Liking")
                         .HasColumnType("INTEGER");
@@ -408,6 +414,10 @@ namespace RuddySpring.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Seen")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<byte[]>("SmallPressure")
                         .IsRequired()
                         .HasColumnType("BLOB");
@@ -431,6 +441,10 @@ namespace RuddySpring.Store.Migrations
                         .HasColumnType("REAL");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("FileHash")
+                        .HasDatabaseName("IX_Shots_FileHash")
+                        .HasFilter("FileHash IS NOT NULL");
 
                     b.HasIndex("PullId")
                         .IsUnique()

@@ -53,6 +53,21 @@ public sealed class StandInTests
         Assert.Equal(0, bench.ScaleGrams);
     }
 
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void At_the_cue_the_hand_lets_go_as_late_as_a_person_unless_told_otherwise(bool atTheCue)
+    {
+        var bench = new StandInBench(5) { LetsGoAtTheCue = atTheCue };
+        bench.Ready(Pull);
+        for (var i = 0; i < 2500; i++) bench.Step();
+        bench.Cued();
+        for (var i = 0; i < 15; i++) bench.Step();
+        Assert.True(bench.PressureBar > 1); // nobody is that quick
+        for (var i = 0; i < 200; i++) bench.Step();
+        Assert.Equal(atTheCue, bench.PressureBar < 0.1);
+    }
+
     [Fact] // an empty chamber gives no pressure, whatever the hand wants
     public void The_chamber_runs_empty()
     {

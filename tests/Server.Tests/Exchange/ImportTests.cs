@@ -23,9 +23,25 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
         ["columns"] = null,
     };
 
-    private async Task<JsonNode> PreviewAsync(JsonObject file)
+    private static JsonObject Request(JsonObject file, params (string Field, JsonNode? Value)[] said)
     {
-        var (status, preview) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", file);
+        var shot = new JsonObject
+        {
+            ["pulledAt"] = "2026-01-05T07:10:00Z",
+            ["machineId"] = 1,
+            ["brewerId"] = null,
+            ["bagId"] = null,
+            ["grinderId"] = null,
+            ["grindSetting"] = null,
+            ["doseGrams"] = 15.5,
+        };
+        foreach (var (field, value) in said) shot[field] = value?.DeepClone();
+        return new() { ["file"] = file.DeepClone(), ["shot"] = shot, ["answered"] = new JsonArray("SameFile") };
+    }
+
+    private async Task<JsonNode> PreviewAsync(JsonObject file, params (string Field, JsonNode? Value)[] said)
+    {
+        var (status, preview) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", Request(file, said));
         Assert.True(status == 200, preview?.ToJsonString());
         return preview!;
     }
@@ -46,19 +62,7 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal(header, (bool)preview["hasHeader"]!);
         Assert.Equal(210, (int)preview["rows"]!);
 
-        var request = new JsonObject
-        {
-            ["file"] = FileOf(name),
-            ["pulledAt"] = "2026-01-05T07:10:00Z",
-            ["machineId"] = 1,
-            ["doseGrams"] = 15.5,
-            ["brewerId"] = null,
-            ["bagId"] = null,
-            ["grinderId"] = null,
-            ["grindSetting"] = null,
-            ["waterC"] = null,
-        };
-        var id = (int)(await server.PostAsync("/api/exchange/import", request))!["shotId"]!;
+        var id = (int)(await server.PostAsync("/api/exchange/import", Request(FileOf(name))))!["shotId"]!;
         var shot = await server.GetAsync($"/api/shots/{id}");
         var measures = shot["shot"]!["measures"]!;
         Assert.Equal(33.0, (double)measures["cupGrams"]!, 0.2);
@@ -75,7 +79,7 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
         var preview = await PreviewAsync(FileOf("gaps-out-of-order.csv"));
         Assert.Empty(preview["errors"]!.AsArray());
         var notes = preview["notes"]!.ToJsonString();
-        foreach (var part in new[] { "out of order", "a gap of 4", "empty cells", "start at 5 s", "repeat a time" })
+        foreach (var part in new[] { "out of order", "nothing between", "start at 5 s", "repeat a time" })
             Assert.Contains(part, notes, StringComparison.Ordinal);
         Assert.Equal(33.0, (double)preview["measures"]!["cupGrams"]!, 0.3);
     }
@@ -95,7 +99,7 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
         var preview = await PreviewAsync(FileOf("bad-cell.csv"));
         Assert.Equal("Line 42, pressure (bar): \"n/a\" is no number.", (string)preview["errors"]![0]!);
         Assert.Null(preview["curves"]);
-        var request = new JsonObject { ["file"] = FileOf("bad-cell.csv"), ["pulledAt"] = "2026-01-05T07:10:00Z", ["machineId"] = 1, ["doseGrams"] = 15, ["brewerId"] = null, ["bagId"] = null, ["grinderId"] = null, ["grindSetting"] = null, ["waterC"] = null };
+        var request = Request(FileOf("bad-cell.csv"));
         var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/import", request);
         Assert.Equal(400, status);
         Assert.Contains("Line 42", (string)problem!["detail"]!, StringComparison.Ordinal);
@@ -121,7 +125,7 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     [InlineData("a\0b,c\n1,2\n", "not text")]
     public async Task What_is_no_trace_is_refused_with_a_reason(string text, string part)
     {
-        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", FileOf("x.csv", text));
+        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", Request(FileOf("x.csv", text)));
         Assert.Equal(400, status);
         Assert.Contains(part, (string)problem!["detail"]!, StringComparison.Ordinal);
     }
@@ -156,7 +160,7 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
         var clock = System.Diagnostics.Stopwatch.StartNew();
         foreach (var text in new[] { new string(',', 5_800_000) + "\n1\n", string.Join('\n', Enumerable.Repeat(new string(',', 300), 40)), $"a,b\n{new string(',', 100)}\n" })
         {
-            var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", FileOf("commas.csv", text));
+            var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", Request(FileOf("commas.csv", text)));
             Assert.Equal(400, status);
             Assert.Equal("file", (string)problem!["field"]!);
             Assert.Matches("at most 64 are read|a row of a trace is shorter", (string)problem["detail"]!);
@@ -172,21 +176,13 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     [InlineData("brewerId", "-1", "There is no person with number -1")]
     [InlineData("pulledAt", "\"0001-01-01T00:00:00Z\"", "must lie between 1950-01-01 and today")]
     [InlineData("doseGrams", "1e300", "Dose")]
+    [InlineData("yieldGrams", "0.1", "Yield")]
+    [InlineData("groupC", "400", "it must lie between 0 and 150 degC")]
+    [InlineData("planKey", "\"no-such-plan\"", "There is no plan of that name")]
+    [InlineData("basketId", "99", "There is no basket with number 99")]
     public async Task What_an_import_refers_to_has_to_be_there(string field, string value, string part)
     {
-        var request = new JsonObject
-        {
-            ["file"] = FileOf("comma.csv"),
-            ["pulledAt"] = "2026-01-10T07:00:00Z",
-            ["machineId"] = 1,
-            ["brewerId"] = null,
-            ["bagId"] = null,
-            ["grinderId"] = null,
-            ["grindSetting"] = null,
-            ["doseGrams"] = 16,
-            ["waterC"] = null,
-        };
-        request[field] = JsonNode.Parse(value);
+        var request = Request(FileOf("comma.csv"), (field, JsonNode.Parse(value)));
         var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/import", request);
         Assert.Equal(400, status);
         Assert.Equal(field, (string)problem!["field"]!);
@@ -196,8 +192,79 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task A_broken_quotation_gets_a_sentence_without_a_programmers_word()
     {
-        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", FileOf("quote.csv", "time,pressure\n0,\"1\n" + new string('x', 9000) + "\n1,2\n"));
+        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", Request(FileOf("quote.csv", "time,pressure\n0,\"1\n" + new string('x', 9000) + "\n1,2\n")));
         Assert.Equal(400, status);
         Assert.DoesNotContain("Exception", problem!.ToJsonString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task An_import_takes_what_a_shot_has_and_the_preview_shows_what_is_stored()
+    {
+        (string, JsonNode?)[] said =
+        [
+            ("doseGrams", 17.2), ("yieldGrams", 36), ("planKey", "long-soft"), ("basketId", 1), ("groupC", 78.5), ("waterC", 91), ("seen", "a spurt at the left"),
+            ("bagId", 1), ("grinderId", 1), ("grindSetting", 19), ("pulledAt", "2026-11-20T07:10:00Z"),
+            ("preparation", JsonNode.Parse("""{"misted":true,"stirred":true,"tapped":false,"tampKgf":4,"cover":"Screen","bottomless":true}""")),
+        ];
+        var preview = await PreviewAsync(FileOf("comma.csv"), said);
+        var id = (int)(await server.PostAsync("/api/exchange/import", Request(FileOf("comma.csv"), said)))!["shotId"]!;
+        var shot = await server.GetAsync($"/api/shots/{id}");
+        Assert.Equal(shot["shot"]!["measures"]!.ToJsonString(), preview["measures"]!.ToJsonString());
+        Assert.Equal(shot["moments"]!.ToJsonString(), preview["moments"]!.ToJsonString());
+        Assert.Equal(shot["curves"]!.ToJsonString(), preview["curves"]!.ToJsonString());
+        Assert.NotNull(shot["curves"]!["planBar"]);
+        Assert.Equal(33.0 / 17.2, (double)preview["measures"]!["ratio"]!, 0.02);
+        Assert.Equal(36, (double)shot["shot"]!["yieldGrams"]!);
+        Assert.Equal(78.5, (double)shot["groupC"]!);
+        Assert.Equal("a spurt at the left", (string)shot["seen"]!);
+        Assert.Contains("4 kgf", (string)shot["preparation"]!, StringComparison.Ordinal);
+        Assert.NotEqual("", (string)shot["basket"]!);
+    }
+
+    [Fact]
+    public async Task The_same_file_a_far_setting_and_a_shot_older_than_its_beans_are_asked_about()
+    {
+        var file = FileOf("asked.csv", "time (s),pressure (bar),weight (g)\n" + string.Concat(Enumerable.Range(0, 400).Select(i => FormattableString.Invariant($"{i * 0.1:0.0},{(i is > 5 and < 350 ? 8 : 0)},{Math.Max(0, i - 80) * 0.1:0.0}\n"))));
+        (string, JsonNode?)[] odd = [("bagId", 1), ("grinderId", 1), ("grindSetting", 90), ("pulledAt", "2020-01-05T07:10:00Z")];
+        (string, JsonNode?)[] usual = [("bagId", 1), ("grinderId", 1), ("grindSetting", 19), ("pulledAt", "2026-11-20T07:10:00Z")];
+        Assert.Empty((await PreviewAsync(file, usual))["questions"]!.AsArray());
+        await server.PostAsync("/api/exchange/import", Request(file, usual));
+        var asked = (await PreviewAsync(file, odd))["questions"]!.AsArray();
+        Assert.Equal(["SameFile", "FarSetting", "BeforeRoasting"], asked.Select(q => (string)q!["kind"]!));
+        Assert.InRange((double)asked[1]!["high"]!, 15, 30);
+        var before = (int)(await server.GetAsync("/api/shots?size=1"))["total"]!;
+        var request = Request(file, odd);
+        foreach (var kind in new[] { "SameFile", "FarSetting", "BeforeRoasting" })
+        {
+            request["answered"] = new JsonArray([.. new[] { "SameFile", "FarSetting", "BeforeRoasting" }.Where(k => k != kind).Select(k => (JsonNode)k)]);
+            var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/import", request);
+            Assert.Equal(400, status);
+            Assert.Equal("answered", (string)problem!["field"]!);
+            Assert.Contains(kind, (string)problem["detail"]!, StringComparison.Ordinal);
+        }
+
+        Assert.Equal(before, (int)(await server.GetAsync("/api/shots?size=1"))["total"]!);
+        request["answered"] = new JsonArray("SameFile", "FarSetting", "BeforeRoasting");
+        await server.PostAsync("/api/exchange/import", request);
+    }
+
+    [Fact]
+    public async Task An_ordinary_file_of_instruments_that_speak_at_their_own_times_gets_no_notice()
+    {
+        var text = await server.Http.GetStringAsync(new Uri("/api/shots/5/trace.csv", UriKind.Relative));
+        Assert.Empty((await PreviewAsync(FileOf("own.csv", text)))["notes"]!.AsArray());
+    }
+
+    [Fact]
+    public async Task What_was_put_right_in_a_trace_is_told_before_it_is_kept()
+    {
+        // twenty idle seconds, a gauge that rests at 0.6 bar, and the cup lifted at the end
+        var rows = Enumerable.Range(0, 700).Select(i => i * 0.1).Select(t => FormattableString.Invariant(
+            $"{t:0.0},{0.6 + (t is > 20 and < 55 ? Math.Min(8, (t - 20) * 3) : 0):0.00},{(t > 65 ? -120 : t < 30 ? 0 : Math.Min(t, 55) * 1.4 - 42):0.0}\n"));
+        var preview = await PreviewAsync(FileOf("lifelike.csv", "time (s),pressure (bar),weight (g)\n" + string.Concat(rows)));
+        Assert.Equal(["GaugeRest", "IdleBefore", "CupLifted"], preview["corrections"]!.AsArray().Select(c => (string)c!["kind"]!));
+        Assert.Equal(35, (double)preview["measures"]!["cupGrams"]!, 0.2);
+        Assert.Equal(35, (double)preview["measures"]!["secondsFromLever"]!, 0.3);
+        Assert.Equal(8, (double)preview["measures"]!["peakBar"]!, 0.1);
     }
 }

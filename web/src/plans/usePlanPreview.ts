@@ -1,23 +1,13 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import { api, data } from '../shared/api/client';
+import { useSettled } from '../shared/edit/useSettled';
 import type { Plan } from './planWords';
 
 const pauseMs = 60;
 
-/** The plan as it was when nothing had changed for a moment. */
-function useSettled(plan: Plan | null): Plan | null {
-  const [settled, setSettled] = useState(plan);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(plan), pauseMs);
-    return () => clearTimeout(timer);
-  }, [plan]);
-  return settled;
-}
-
 /** How a plan would run with the sheet's machine, dose, yield and what is believed of its puck; follows it a moment later. */
 export function usePlanPreview(plan: Plan | null) {
-  const settled = useSettled(plan);
+  const settled = useSettled(plan, pauseMs);
   return useQuery({
     queryKey: ['plan-preview', settled],
     queryFn: () => data(api.POST('/api/plans/preview', { body: settled! })),

@@ -2131,7 +2131,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["ImportFile"];
+                    "application/json": components["schemas"]["ImportRequest"];
                 };
             };
             responses: {
@@ -4086,14 +4086,64 @@ export interface components {
             firstRows: string[][];
             /** @description Why it cannot be imported as it is; empty if it can. */
             errors: string[];
-            /** @description What was put right. */
+            /** @description What was put right in the file. */
             notes: string[];
             curves: null | components["schemas"]["Curves"];
+            moments: null | components["schemas"]["Moments"];
             measures: null | components["schemas"]["Measures"];
+            /**
+             * Format: double
+             * @description The yield that would be stored, g.
+             */
+            yieldGrams: null | number;
+            /**
+             * Format: double
+             * @description The group's temperature that would be stored, degC.
+             */
+            groupC: null | number;
+            /** @description What was put right in the trace. */
+            corrections: components["schemas"]["TraceCorrection"][];
+            /** @description What would be asked. */
+            questions: components["schemas"]["ImportQuestion"][];
         };
-        /** @description An import with what the file does not say. */
+        /** @description A question, with what it is about. */
+        ImportQuestion: {
+            kind: components["schemas"]["ImportQuestionKind"];
+            /**
+             * Format: int32
+             * @description The shot of the same file.
+             */
+            shotId?: null | number;
+            /**
+             * Format: double
+             * @description Lowest setting used.
+             */
+            low?: null | number;
+            /**
+             * Format: double
+             * @description Highest setting used.
+             */
+            high?: null | number;
+            /**
+             * Format: date
+             * @description When the beans were roasted.
+             */
+            roastedOn?: null | string;
+        };
+        /**
+         * @description What is asked before an odd shot is kept.
+         * @enum {unknown}
+         */
+        ImportQuestionKind: "SameFile" | "FarSetting" | "BeforeRoasting";
+        /** @description A file and its shot. */
         ImportRequest: {
             file: components["schemas"]["ImportFile"];
+            shot: components["schemas"]["ImportedShot"];
+            /** @description Questions to which the answer was to keep it all the same; only used when it is kept. */
+            answered?: null | components["schemas"]["ImportQuestionKind"][];
+        };
+        /** @description What a shot has that its file does not say. Null where nobody knows. */
+        ImportedShot: {
             /** Format: date-time */
             pulledAt: string;
             /** Format: int32 */
@@ -4108,8 +4158,28 @@ export interface components {
             grindSetting: null | number;
             /** Format: double */
             doseGrams: number;
-            /** Format: double */
-            waterC: null | number;
+            /**
+             * Format: double
+             * @description Aimed at, g; null takes what is in the cup.
+             */
+            yieldGrams?: null | number;
+            /** @description The plan that was meant. */
+            planKey?: null | string;
+            /** Format: int32 */
+            basketId?: null | number;
+            preparation?: null | components["schemas"]["Preparation"];
+            /**
+             * Format: double
+             * @description Water at the puck, degC.
+             */
+            waterC?: null | number;
+            /**
+             * Format: double
+             * @description Outside of the group at lever-up, degC; null takes what the file tells.
+             */
+            groupC?: null | number;
+            /** @description What was seen of stream and puck. */
+            seen?: null | string;
         };
         /** @description A pull that was kept as a shot. */
         KeptPull: {
@@ -5671,6 +5741,13 @@ export interface components {
             basket: string;
             /** @description How the puck was prepared, in words; empty where nobody said. */
             preparation: string;
+            /**
+             * Format: double
+             * @description Outside of the group at lever-up, degC; null where nobody knows.
+             */
+            groupC: null | number;
+            /** @description What was seen of stream and puck. */
+            seen: string;
             /** @description What to do once the hand has let go; empty for a shot that was not pulled here. */
             after: components["schemas"]["PullCheck"][];
         };

@@ -1,0 +1,68 @@
+import { Box } from '@chakra-ui/react';
+import { Link } from 'react-router';
+import type { Schemas } from '../shared/api/client';
+import { Notice } from '../shared/ui/elements';
+import { number } from '../shared/units/units';
+
+type Kind = Schemas['ImportQuestionKind'];
+type Question = Schemas['ImportQuestion'];
+
+function Text({ question: q }: { question: Question }) {
+  switch (q.kind) {
+    case 'SameFile':
+      return (
+        <>
+          This file is already stored as{' '}
+          <Link to={`/taste/${q.shotId}`} style={{ textDecoration: 'underline' }}>
+            shot {q.shotId}
+          </Link>
+          .
+        </>
+      );
+    case 'FarSetting':
+      return (
+        <>
+          This grinder was used from {number(q.low, 1)} to {number(q.high, 1)}. Is the setting right?
+        </>
+      );
+    case 'BeforeRoasting':
+      return (
+        <>
+          The beans were roasted on {new Date(`${q.roastedOn}T12:00`).toLocaleDateString()}, after this shot. Are date and beans
+          right?
+        </>
+      );
+  }
+}
+
+const yes: Record<Kind, string> = {
+  SameFile: 'Store it once more',
+  FarSetting: 'The setting is right',
+  BeforeRoasting: 'Both are right',
+};
+
+interface Props {
+  questions: readonly Question[];
+  answered: readonly Kind[];
+  setAnswered: (answered: Kind[]) => void;
+}
+
+/** What looks odd about a shot is asked before it is stored. */
+export function Questions({ questions, answered, setAnswered }: Props) {
+  return questions.map((q) => (
+    <Box key={q.kind} mt="3">
+      <Notice role="status">
+        <Text question={q} />
+        <label style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
+          <input
+            type="checkbox"
+            checked={answered.includes(q.kind)}
+            onChange={(e) => setAnswered(e.target.checked ? [...answered, q.kind] : answered.filter((k) => k !== q.kind))}
+            style={{ width: 20, height: 20 }}
+          />
+          {yes[q.kind]}
+        </label>
+      </Notice>
+    </Box>
+  ));
+}
