@@ -114,9 +114,9 @@ test('a trace from elsewhere becomes a shot like any other', async ({ page }, in
   // a wrong unit is caught and can be put right
   await page.getByLabel('Unit of Druck_psi').selectOption('bar');
   await expect(page.getByText(/must lie between -1 and 25 bar/).first()).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Keep as a shot' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save the shot' })).toBeDisabled();
   await page.getByLabel('Unit of Druck_psi').selectOption('psi');
-  await page.getByRole('button', { name: 'Keep as a shot' }).click();
+  await page.getByRole('button', { name: 'Save the shot' }).click();
   await expect(page).toHaveURL(/\/taste\/\d+/);
   await expect(page.getByText(/Imported from elsewhere\.csv/)).toBeVisible();
 
@@ -151,6 +151,11 @@ test('a reloaded page finds the pull as it is', async ({ page }) => {
   const before = await live(page, 'seconds');
   await page.reload();
   await expect.poll(() => live(page, 'seconds')).toBeGreaterThanOrEqual(before);
+  // what the plan wanted of the phases that are past stands on the trace from its beginning
+  const bandStarts = () =>
+    page.getByTestId('plan-band').evaluate((band) => Number(/^M(-?[\d.]+)/.exec(band.getAttribute('d') ?? '')?.[1] ?? 1e9));
+  const plotLeft = 38;
+  await expect.poll(bandStarts).toBeLessThan(plotLeft + 12);
   const drawn = await page
     .getByRole('img', { name: /Pressure, cup and flow/ })
     .locator('path')

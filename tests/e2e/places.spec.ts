@@ -16,6 +16,25 @@ for (const [path, title] of [
   });
 }
 
+test('each page has a name of its own, and its heading has the focus of who comes to it', async ({ page }) => {
+  await page.goto('/warm');
+  await expect(page).toHaveTitle('Warm - Ruddy Spring');
+  await expect(page.getByRole('heading', { name: 'Warm', level: 1 })).not.toBeFocused();
+  for (const name of ['Ledger', 'Shelf', 'Machines', 'Practice', 'Settings']) {
+    await page.getByRole('navigation', { name: 'Other places' }).getByRole('link', { name }).click();
+    await expect(page).toHaveTitle(`${name} - Ruddy Spring`);
+    await expect(page.getByRole('heading', { name, level: 1 })).toBeFocused();
+  }
+  // typing moves nothing, and is announced in one sentence instead of a panel
+  await page.goto('/prepare');
+  const yieldField = page.getByRole('textbox', { name: /^Yield/ });
+  await yieldField.fill('36');
+  await expect(yieldField).toBeFocused();
+  const said = page.locator('[aria-live=polite]', { hasText: /^Ratio 1 to/ });
+  await expect(said).toHaveText(/^Ratio 1 to [\d.]+, \d+ g of water/);
+  expect((await page.locator('[aria-live] h2').count()) + (await page.locator('[role=status] h2').count())).toBe(0);
+});
+
 test('the dark theme is as readable', async ({ page }, info) => {
   test.skip(info.project.name === 'phone', 'the colours are the same');
   await page.goto('/settings');

@@ -36,6 +36,7 @@ public sealed record GrindSuggestion(
 /// </summary>
 public sealed class GrindAdvice
 {
+    private const int StepsBeyond = 5;
     private const double ReferenceAge = 8;
     private const double ReferenceDose = 15;
     private const double NoiseShare = 0.09;
@@ -111,7 +112,7 @@ public sealed class GrindAdvice
         var step = Math.Abs(PerUnit) * _steps.Step;
         return new(
             best.Setting, ideal - spread, ideal + spread, best.Chance, Math.Exp(step) - 1.0, step > Math.Log(wanted.High / wanted.Low),
-            For(ageDays + 7), _shots.Count(s => s.Bag == bag));
+            Math.Clamp(For(ageDays + 7), LowestBelieved, HighestBelieved), _shots.Count(s => s.Bag == bag));
     }
 
     private double Best(double target, int bag, int machine, double ageDays, double doseGrams, int basket) =>
@@ -125,9 +126,21 @@ public sealed class GrindAdvice
         .. machines.Select(m => m == machine ? 1.0 : 0.0), .. baskets.Select(b => b == basket ? 1.0 : 0.0),
     ];
 
-    /// <summary>The setting that keeps R10 as it is wanted at an age in days; null where nothing is known yet.</summary>
-    public double? SettingAt(int bag, int machine, double ageDays, double doseGrams, double wantedR10, int basket = 0) =>
-        _shots.Count == 0 || PerUnit == 0 ? null : Best(Math.Log(wantedR10), bag, machine, ageDays, doseGrams, basket);
+    /// <summary>
+    /// The setting that keeps R10 as it is wanted at an age in days; null where nothing is known yet. It stays within a few steps of the settings
+    /// that were tried, and on the grinder's scale: a slope that is hardly known carries no further.
+    /// </summary>
+    public double? SettingAt(int bag, int machine, double ageDays, double doseGrams, double wantedR10, int basket = 0)
+    {
+        if (_shots.Count == 0 || PerUnit == 0) return null;
+        return Math.Clamp(Best(Math.Log(wantedR10), bag, machine, ageDays, doseGrams, basket), LowestBelieved, HighestBelieved);
+    }
+
+    /// <summary>Lowest setting that anything is believed of: some steps below those tried, and not below zero where none was.</summary>
+    public double LowestBelieved => Math.Max(_shots.Min(s => s.Setting) - (StepsBeyond * _steps.Step), _shots.Min(s => s.Setting) >= 0 ? 0 : double.NegativeInfinity);
+
+    /// <summary>Highest setting that anything is believed of.</summary>
+    public double HighestBelieved => _shots.Max(s => s.Setting) + (StepsBeyond * _steps.Step);
 
     /// <summary>Factor on R10 that a basket is worth against the machine's own, with the shots it rests on; null where it was never used.</summary>
     public (double Factor, int Shots)? BasketFactor(int basket)

@@ -39,6 +39,7 @@ public sealed record KeptPull(string PullId, int ShotId);
 /// <param name="Weight">The same in g.</param>
 /// <param name="Flow">The live flow at the end of each frame, g/s.</param>
 /// <param name="Stroke">And of the water in the stroke under way, ml.</param>
+/// <param name="Plan">What the plan wanted: s, bar and the phase that was due.</param>
 /// <param name="Devices">The devices; null when nothing about them changed.</param>
 /// <param name="Pulls">All pulls under way; null when nothing about them changed.</param>
 /// <param name="Notices">What went wrong during this pull.</param>
@@ -46,7 +47,7 @@ public sealed record KeptPull(string PullId, int ShotId);
 /// <param name="SentAt">Server time in ms since 1970, for measuring delay.</param>
 public sealed record LiveFrame(
     PullStage Stage, string? PullId, long Sequence, LiveReading? Reading, IReadOnlyList<double[]> Pressure, IReadOnlyList<double[]> Weight,
-    IReadOnlyList<double[]> Flow, IReadOnlyList<double[]> Stroke, IReadOnlyList<DeviceView>? Devices, IReadOnlyList<PullInHand>? Pulls,
+    IReadOnlyList<double[]> Flow, IReadOnlyList<double[]> Stroke, IReadOnlyList<double[]> Plan, IReadOnlyList<DeviceView>? Devices, IReadOnlyList<PullInHand>? Pulls,
     IReadOnlyList<string> Notices, KeptPull? Kept, double SentAt)
 {
     /// <summary>What went wrong beside the pulls; null when nothing about it was asked.</summary>

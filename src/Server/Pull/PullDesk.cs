@@ -251,7 +251,7 @@ public sealed class PullDesk
     }
 
     private LiveFrame Idle(IReadOnlyList<DeviceView>? devices, IReadOnlyList<PullInHand>? pulls) =>
-        new(PullStage.Idle, null, 0, null, [], [], [], [], devices, pulls, [], _kept, UnixMs()) { Troubles = devices is null ? null : _troubles.Sentences };
+        new(PullStage.Idle, null, 0, null, [], [], [], [], [], devices, pulls, [], _kept, UnixMs()) { Troubles = devices is null ? null : _troubles.Sentences };
 
     private IReadOnlyList<PullInHand> InHand() =>
         [.. _pulls.Select(p => new PullInHand(

@@ -43,4 +43,17 @@ public sealed class GrindOutlookTests
         // and one that was never used widens what is believed
         Assert.True(advice.Predict(1, 1, 20, 12, 15, 6).Scale > advice.Predict(1, 1, 20, 12, 15, 5).Scale);
     }
+
+    [Fact] // a household of two settings whose resistances say nothing, or the wrong way round, was once told -46
+    public void An_outlook_never_leaves_the_grinders_scale()
+    {
+        var random = new SeededRandom(3);
+        for (var household = 0; household < 2000; household++)
+        {
+            var shots = Enumerable.Range(0, 2 + random.Below(5)).Select(i => new GrindShot(1, 1, 3 + random.Below(2), 8 + i, 15, 9 * Math.Exp(random.Normal(0.4)))).ToList();
+            var outlook = GrindOutlook.Of(GrindAdvice.Learn(new(1, true), shots), shots[^1], 30, ages: true);
+            foreach (var setting in new[] { outlook.Now, outlook.InThreeDays, outlook.InAWeek })
+                Assert.InRange(setting, 0, 9);
+        }
+    }
 }

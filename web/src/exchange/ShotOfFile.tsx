@@ -4,7 +4,7 @@ import { useBench } from '../shared/api/queries';
 import { Choice } from '../shared/ui/Choice';
 import { NumberField } from '../shared/ui/NumberField';
 import { PreparationFields, wholePreparation } from '../shared/ui/PreparationFields';
-import { Field, Input, Select, Textarea } from '../shared/ui/elements';
+import { Button, Field, Input, Select, Textarea } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 
 export type ImportedShot = Required<Schemas['ImportedShot']>;
@@ -136,16 +136,8 @@ export function ShotOfFile({ shot, change, wrong, stored }: Props) {
         onChange={(basketId) => change({ basketId })}
       />
       {shot.preparation === null ? (
-        <Box gridColumn="1 / -1" fontSize="14px">
-          <label style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
-            <input
-              type="checkbox"
-              checked={false}
-              onChange={() => change({ preparation: wholePreparation(null) })}
-              style={{ width: 20, height: 20 }}
-            />
-            Note how the puck was prepared
-          </label>
+        <Box gridColumn="1 / -1">
+          <Button onClick={() => change({ preparation: wholePreparation(null) })}>Note how the puck was prepared</Button>
         </Box>
       ) : (
         <PreparationFields

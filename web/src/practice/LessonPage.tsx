@@ -1,10 +1,7 @@
-import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { ChartSwitch } from '../pull/ChartSwitch';
-import { InstrumentScreen } from '../pull/InstrumentScreen';
-import { Sentence } from '../pull/Sentence';
 import { SoundChoice } from '../pull/SoundChoice';
 import { usePullSound } from '../pull/pullSound';
 import { useWakeLock } from '../pull/useWakeLock';
@@ -12,8 +9,8 @@ import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useShortcuts } from '../shared/keys/shortcuts';
 import { Key } from '../shared/ui/Key';
 import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { PlayScreen } from './PlayScreen';
 import { Result } from './Result';
-import { VirtualLever } from './VirtualLever';
 import { controlWords } from './scoreWords';
 import { usePractice } from './usePractice';
 
@@ -103,32 +100,16 @@ function Lesson({ lesson: key }: { lesson: string }) {
 
   const problem = begin.error ?? end.error;
   if (view && practice) {
-    // on a phone everything stands on one screen: what else there is takes so much of it
-    const phone = window.innerWidth < 768;
-    const height = phone ? Math.max(150, Math.min(280, window.innerHeight - 570)) : Math.max(300, window.innerHeight - 276);
     return (
-      <Flex direction="column" gap="2">
-        <Sentence view={practice.instrument} />
-        <Grid templateColumns={{ base: 'minmax(0,1fr)', md: '220px minmax(0,1fr)' }} gap="3">
-          <Box order={{ base: 2, md: 0 }}>
-            <VirtualLever view={view} height={height} listen={practice.listenToLever} />
-          </Box>
-          <InstrumentScreen view={practice.instrument} taken={276} narrow />
-        </Grid>
-        <Flex gap="2">
-          <Button size="big" tone="strong" flex="2" px={{ base: '2', md: '4' }} onClick={() => doLetGo()}>
-            {phone ? 'Let go' : 'Let go, it is done'}
-            <Key>s</Key>
-          </Button>
-          <Button size="big" flex="1" px={{ base: '2', md: '4' }} onClick={() => doDrops()} aria-pressed={drops.isSuccess}>
-            {drops.isSuccess ? '\u2713 ' : ''}First drops<Key>d</Key>
-          </Button>
-          {!phone && <ChartSwitch />}
-          <Button size="big" px={{ base: '2', md: '4' }} onClick={() => setView(null)}>
-            Give up
-          </Button>
-        </Flex>
-      </Flex>
+      <PlayScreen
+        name={lesson.name}
+        view={view}
+        practice={practice}
+        letGo={() => doLetGo()}
+        drops={() => doDrops()}
+        dropsMarked={drops.isSuccess}
+        giveUp={() => setView(null)}
+      />
     );
   }
 

@@ -2,6 +2,7 @@ import { Grid } from '@chakra-ui/react';
 import { memo } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
+import { Announce } from '../shared/ui/Announce';
 import { Figure, H2, Panel } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { Gauge } from './Gauge';
@@ -17,8 +18,11 @@ export const AnswerPanel = memo(function AnswerPanel({ answer, hasBoiler, pumps 
   const units = useUnits();
   const force = units.force(answer.handForceKgf, 0);
   return (
-    <Panel order={5} aria-live="polite">
+    <Panel order={5}>
       <H2>What comes of it</H2>
+      <Announce>
+        {`Ratio ${answer.ratio === null ? 'unknown' : `1 to ${number(answer.ratio, 1)}`}, ${number(answer.waterGrams, 0)} g of water${answer.fits ? '' : ', which does not fit'}${answer.handForceKgf === null ? '' : `, ${force.value} ${force.unit} at the hand`}.`}
+      </Announce>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="5">
         <Figure label="Ratio, dose to yield" value={answer.ratio === null ? '\u2013' : `1 : ${number(answer.ratio, 2)}`} />
         <Figure

@@ -2,6 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { memo, useState } from 'react';
 import { api, data, type Schemas } from '../shared/api/client';
+import { Announce } from '../shared/ui/Announce';
 import { Button, Figure, H2, Panel } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { IndicatorCard } from './IndicatorCard';
@@ -47,8 +48,13 @@ export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, t
     });
   };
   return (
-    <Panel order={3} aria-live="polite">
+    <Panel order={3}>
       <H2>What to set on the grinder</H2>
+      <Announce>
+        {suggestion
+          ? `Advised setting ${Number(suggestion.setting.toFixed(2))} ${scaleUnit}, chance to land ${number(suggestion.chance * 100, 0)} percent.`
+          : ''}
+      </Announce>
       {suggestion && (
         <Flex gap="5" wrap="wrap" align="flex-end" mb="3">
           <Figure
@@ -149,8 +155,11 @@ interface PredictedShotProps {
 const PredictedShot = memo(function PredictedShot({ shot, yieldGrams }: PredictedShotProps) {
   const [card, setCard] = useState(false);
   return (
-    <Panel order={6} aria-live="polite">
+    <Panel order={6}>
       <H2>The shot this would make</H2>
+      <Announce>
+        {`${shot.reachesYield ? 'Yield reached' : 'Given up'} after ${number(shot.seconds, 0)} seconds, strength ${number(shot.strength * 100, 1)} percent, extraction ${number(shot.extractionShare * 100, 1)} percent.`}
+      </Announce>
       <Grid templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', sm: 'repeat(4, minmax(0,1fr))' }} gap="3" mb="3">
         <Figure
           label={shot.reachesYield ? 'To the yield' : 'Given up after'}

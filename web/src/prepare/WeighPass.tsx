@@ -85,7 +85,7 @@ export const WeighPass = memo(function WeighPass({ doseGrams, preparation, water
   };
   const kgf = units.force(peak / 1000, 1);
   return (
-    <Panel order={3} aria-live="polite">
+    <Panel order={3}>
       <H2>
         {at + 1} of {steps.length}: {words[step].title}
       </H2>
@@ -100,7 +100,9 @@ export const WeighPass = memo(function WeighPass({ doseGrams, preparation, water
           )}
         </Field>
       )}
-      <Box my="3">{zero === null ? words[step].zero : words[step].then}</Box>
+      <Box my="3" role="status">
+        {zero === null ? words[step].zero : words[step].then}
+      </Box>
       {step === 'tamp' && zero !== null ? (
         <Figure label="Highest so far" size={52} value={kgf.value} unit={kgf.unit} />
       ) : (

@@ -1,5 +1,5 @@
 import { Box, Grid } from '@chakra-ui/react';
-import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { useSyncExternalStore, type ReactNode } from 'react';
 import { Coil } from './Coil';
 import { LiveCanvas } from './LiveCanvas';
 import { LiveCard } from './LiveCard';
@@ -8,11 +8,12 @@ import { PressureTape } from './PressureTape';
 import { useRecording } from './Recording';
 import { chartChoice } from './chartChoice';
 import type { Instrument } from './instrument';
+import { useRoom } from './useRoom';
 
 interface Props {
   view: Instrument;
-  /** Height that other things on the screen need, px. */
-  taken: number;
+  /** Height of what stands below it, px. */
+  below: number;
   /** Stands where the trace will be, before there is one. */
   instead?: ReactNode;
   /** Beside a virtual lever: without the coil, and on a phone low enough to leave room for it. */
@@ -22,13 +23,14 @@ interface Props {
 }
 
 /** Tape, coil, trace or indicator card, and figures: the instrument of a pull, real or practised. */
-export function InstrumentScreen({ view, taken, instead, narrow = false, handElsewhere = false }: Props) {
-  const { height, phone } = usePlotHeight(taken, narrow);
+export function InstrumentScreen({ view, below, instead, narrow = false, handElsewhere = false }: Props) {
+  const { ref, height, phone } = useRoom<HTMLDivElement>(below, (window) => (narrow ? 160 : Math.max(200, window - 574)));
   const compact = narrow && phone;
   const recording = useRecording(view);
   const card = useSyncExternalStore(chartChoice.subscribe, chartChoice.shown) === 'card';
   return (
     <Grid
+      ref={ref}
       templateColumns={{ base: 'minmax(0,1fr)', md: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr) 244px' }}
       gap={{ base: '3', md: '3' }}
     >
@@ -49,29 +51,8 @@ export function InstrumentScreen({ view, taken, instead, narrow = false, handEls
           ))}
       </Box>
       <Box order={{ base: 1, md: 0 }} minHeight={{ md: `${height}px` }}>
-        <LiveFigures view={view} compact={compact} hand={!handElsewhere} />
+        <LiveFigures view={view} height={height} compact={compact} hand={!handElsewhere} />
       </Box>
     </Grid>
   );
-}
-
-const phoneBelow = 768;
-
-/** Height of the plot that leaves room for everything else on this window, and whether that is a phone's. */
-function usePlotHeight(taken: number, narrow: boolean) {
-  const of = () => {
-    const phone = window.innerWidth < phoneBelow;
-    if (phone && narrow) return { phone, height: 160 };
-    return { phone, height: Math.max(phone ? 200 : 250, Math.min(1100, window.innerHeight - (phone ? 574 : taken))) };
-  };
-  const [size, setSize] = useState(of);
-  useEffect(() => {
-    const follow = () => setSize(of());
-    follow();
-    window.addEventListener('resize', follow);
-    return () => window.removeEventListener('resize', follow);
-    // of follows from these two
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [taken, narrow]);
-  return size;
 }

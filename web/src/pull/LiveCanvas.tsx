@@ -102,7 +102,7 @@ export function LiveCanvas({ view, recording, height }: Props) {
           </defs>
           <PressureFrame left={left} right={right} top={top} bottom={split} x={x} y={y} alone={!both} planned>
             <g clipPath={`url(#${hatch}-clip)`}>
-              <path ref={band} fill={`url(#${hatch})`} />
+              <path ref={band} data-testid="plan-band" fill={`url(#${hatch})`} />
             </g>
           </PressureFrame>
           {both && (

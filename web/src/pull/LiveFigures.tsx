@@ -8,14 +8,25 @@ import type { Instrument } from './instrument';
 import { figureEveryMs, useLiveDrawing } from './useLiveDrawing';
 import { writeText } from './write';
 
-const sizes = { large: { base: '52px', md: '96px' }, small: { base: '36px', md: '96px' } };
+const largest = 96;
+const labelHeight = 20;
 type Ref = React.RefObject<HTMLSpanElement | null>;
 
 /** Where the pressure comes from, in a word. */
 const known = { Measured: '', Imported: '', Followed: 'followed by hand', Assumed: 'assumed from the plan' } as const;
 
-/** Grams, pressure, seconds, flow and hand force, very large, written straight into the page; compact in one row on a phone. */
-export function LiveFigures({ view, compact = false, hand = true }: { view: Instrument; compact?: boolean; hand?: boolean }) {
+interface Props {
+  view: Instrument;
+  /** Height for all of them in a column, px. */
+  height: number;
+  compact?: boolean;
+  hand?: boolean;
+}
+
+/**
+ * Grams, pressure, seconds, flow and hand force, as large as the height allows, written straight into the page; compact in one row on a phone.
+ */
+export function LiveFigures({ view, height, compact = false, hand = true }: Props) {
   const units = useUnits();
   const grams = useRef<HTMLSpanElement>(null);
   const flow = useRef<HTMLSpanElement>(null);
@@ -45,6 +56,9 @@ export function LiveFigures({ view, compact = false, hand = true }: { view: Inst
     figureEveryMs,
   );
 
+  const withForce = view.maxHandForceKgf !== null && hand && !compact;
+  const inColumn = Math.min(largest, Math.floor((height / (withForce ? 5 : 4) - labelHeight) / 0.92));
+  const fontSize = { base: compact ? '36px' : '52px', md: `${inColumn}px` };
   const figure = (label: string, ref: Ref, unit: string, code: keyof typeof quantity | null, testId: string, note?: Ref) => (
     <Box minWidth={0}>
       <Flex fontSize="14px" color="text" lineHeight={1} align="center" columnGap="1.5" rowGap="0" wrap="wrap">
@@ -64,14 +78,7 @@ export function LiveFigures({ view, compact = false, hand = true }: { view: Inst
         {label}, {unit}
         {note && <Box as="span" ref={note} fontWeight={650} color="text" />}
       </Flex>
-      <Reading
-        ref={ref}
-        data-testid={testId}
-        color="text"
-        fontSize={sizes[compact ? 'small' : 'large']}
-        display="block"
-        style={{ lineHeight: 0.92 }}
-      >
+      <Reading ref={ref} data-testid={testId} color="text" fontSize={fontSize} display="block" style={{ lineHeight: 0.92 }}>
         {'\u2013'}
       </Reading>
     </Box>
@@ -91,9 +98,7 @@ export function LiveFigures({ view, compact = false, hand = true }: { view: Inst
       {figure('Pressure', pressure, units.pressureUnit, 'pressure', 'live-pressure', pressureIs)}
       {figure('Time', seconds, 's', null, 'live-seconds', left)}
       {figure('Flow', flow, 'g/s', 'flow', 'live-flow')}
-      {view.maxHandForceKgf !== null &&
-        hand &&
-        !compact &&
+      {withForce &&
         figure('Hand', force, `${units.force(0).unit} of ${units.force(view.maxHandForceKgf, 0).value}`, null, 'live-force')}
     </Grid>
   );

@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api, data, sentenceOf } from '../shared/api/client';
-import { Button, Notice, PageTitle, Waiting } from '../shared/ui/elements';
+import { Button, HiddenTitle, Notice, PageTitle, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { useLiveStatus } from '../shell/live';
 import { CheckList } from './CheckList';
@@ -17,6 +17,7 @@ import { SoundChoice } from './SoundChoice';
 import { instrumentOf } from './instrument';
 import { usePullSound } from './pullSound';
 import { usePull } from './usePull';
+import { keysHeight } from './useRoom';
 import { useWakeLock } from './useWakeLock';
 
 /** The instrument. Everything that moves is written past React. */
@@ -107,6 +108,7 @@ export default function PullPage() {
       )}
       {stage !== 'Idle' && (
         <>
+          <HiddenTitle title="Pull" />
           {pull.unsaved ? (
             <Unsaved pull={pull} />
           ) : stage === 'Settling' ? (
@@ -119,7 +121,7 @@ export default function PullPage() {
           <InstrumentScreen
             view={instrument}
             handElsewhere={needle}
-            taken={276 + (needle ? 92 : 0) + (status.pulls.length > 1 ? 56 : 0)}
+            below={keysHeight + (needle ? 92 : 0)}
             instead={
               stage === 'Ready' ? (
                 <CheckList title="Before any pressure" checks={view.before} />

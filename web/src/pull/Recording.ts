@@ -21,6 +21,7 @@ export class Recording {
     this.weight = points(first.weight);
     this.flow = points(first.flow);
     this.stroke = points(first.stroke);
+    this.hearPlan(first);
   }
 
   hear(frame: LiveFrame) {
@@ -29,10 +30,15 @@ export class Recording {
     this.weight.push(...points(frame.weight));
     this.flow.push(...points(frame.flow));
     this.stroke.push(...points(frame.stroke));
-    const reading = frame.reading;
-    if (!reading || frame.stage !== 'Running') return;
-    if (!this.phaseBegan.has(reading.phaseIndex)) this.phaseBegan.set(reading.phaseIndex, reading.seconds);
-    this.targets.push([reading.seconds, reading.targetBar]);
+    this.hearPlan(frame);
+  }
+
+  /** What the plan wanted, as it was played: it stays, also for a page that comes later. */
+  private hearPlan(frame: LiveFrame) {
+    for (const [seconds, bar, phase] of frame.plan as [number, number, number][]) {
+      if (!this.phaseBegan.has(phase)) this.phaseBegan.set(phase, seconds);
+      this.targets.push([seconds, bar]);
+    }
   }
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { colours } from './system';
+import { colours, hatchGround } from './system';
 
 /** Contrast ratio of WCAG 2.2 (relative luminance, definition in the standard). */
 function contrast(a: string, b: string): number {
@@ -14,6 +14,18 @@ function contrast(a: string, b: string): number {
   return (high + 0.05) / (low + 0.05);
 }
 
+/** One colour over another, as a browser blends them. */
+const blend = (over: string, under: string, share: number) =>
+  '#' +
+  [1, 3, 5]
+    .map((i) => [over, under].map((hex) => parseInt(hex.slice(i, i + 2), 16)) as [number, number])
+    .map(([o, u]) =>
+      Math.round(o * share + u * (1 - share))
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('');
+
 describe.each(['light', 'dark'] as const)('colours, %s', (theme) => {
   const of = (name: keyof typeof colours) => colours[name][theme];
 
@@ -27,6 +39,11 @@ describe.each(['light', 'dark'] as const)('colours, %s', (theme) => {
 
   it.each(['pressure', 'flow', 'grams', 'temperature', 'resistance', 'plan', 'edge'] as const)('%s shows as a line', (name) => {
     expect(contrast(of(name), of('panel'))).toBeGreaterThanOrEqual(3);
+  });
+
+  it.each(['page', 'panel'] as const)('the plan\u2019s hatching shows on the %s as it is drawn, line on ground', (under) => {
+    const ground = blend(of('plan'), of(under), hatchGround);
+    expect(contrast(of('plan'), ground)).toBeGreaterThanOrEqual(3);
   });
 
   it('writes on oxide', () => {

@@ -1,6 +1,9 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
 
 /** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
+/** How much of the plan's colour lies under its hatching. */
+export const hatchGround = 0.1;
+
 export const colours = {
   page: { light: '#E8EBEB', dark: '#14181A' },
   panel: { light: '#F7F9F9', dark: '#1C2224' },
@@ -16,7 +19,7 @@ export const colours = {
   temperature: { light: '#B47B00', dark: '#D9A441' },
   temperatureText: { light: '#8F5A00', dark: '#D9A441' },
   resistance: { light: '#3F6C70', dark: '#8DBDC0' },
-  plan: { light: '#7C888B', dark: '#7F8D91' },
+  plan: { light: '#667275', dark: '#8B999D' },
 } as const;
 
 const semantic = Object.fromEntries(

@@ -48,7 +48,7 @@ export function BleedTo({ machineId }: { machineId: number }) {
         )}
       </Grid>
       {wanted !== null && (
-        <Box mt="3" fontSize="14px" aria-live="polite">
+        <Box mt="3" fontSize="14px">
           {units.sentence(view.sentence)}
         </Box>
       )}

@@ -258,7 +258,7 @@ function Summary({ session }: { session: Session }) {
   const at = (s: number) => timeOfDay(origin + s * 1000);
   if (session.problem) return <Trouble session={session} />;
   return (
-    <Box fontSize="14px" aria-live="polite">
+    <Box fontSize="14px">
       {session.begun ? '' : `Begin at ${at(session.startSeconds)}. `}Last drink ready at{' '}
       <strong>{at(session.lastCupSeconds)}</strong>, all over at {at(session.endSeconds)}.
       {session.water.refills > 0 ? ` ${session.hasBoiler ? 'The boiler' : 'The kettle'} has to be refilled on the way.` : ''}

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { ink } from '../../theme/system';
+import { hatchGround, ink } from '../../theme/system';
 
 interface Scale {
   (value: number): number | undefined;
@@ -75,8 +75,8 @@ export function Frame(p: Props) {
 export function Hatch({ id }: { id: string }) {
   return (
     <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-      <rect width="6" height="6" fill={ink('plan')} opacity="0.12" />
-      <line x1="0" y1="0" x2="0" y2="6" stroke={ink('plan')} strokeWidth="1.6" opacity="0.75" />
+      <rect width="6" height="6" fill={ink('plan')} opacity={hatchGround} />
+      <line x1="0" y1="0" x2="0" y2="6" stroke={ink('plan')} strokeWidth="1.8" />
     </pattern>
   );
 }

@@ -1,6 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useId, type ReactNode } from 'react';
 import { sentenceOf } from '../api/client';
+import { usePageName } from './usePageName';
 
 /** A sheet of zinc with a hairline round it. */
 export const Panel = chakra('section', {
@@ -153,10 +154,13 @@ export function Notice({ children, role }: { children: ReactNode; role?: 'status
 
 /** Heading of a page with what it is for. */
 export function PageTitle({ title, children, aside }: { title: string; children?: ReactNode; aside?: ReactNode }) {
+  const heading = usePageName(title);
   return (
     <Flex justify="space-between" align="flex-end" gap="4" wrap="wrap" mb="4">
       <Box minWidth={0}>
-        <chakra.h1 fontSize={{ base: '24px', md: '30px' }}>{title}</chakra.h1>
+        <chakra.h1 ref={heading} tabIndex={-1} fontSize={{ base: '24px', md: '30px' }}>
+          {title}
+        </chakra.h1>
         {children && (
           <Box color="quiet" maxWidth="70ch">
             {children}
@@ -165,6 +169,16 @@ export function PageTitle({ title, children, aside }: { title: string; children?
       </Box>
       {aside}
     </Flex>
+  );
+}
+
+/** The name of a page whose instruments take its whole window. */
+export function HiddenTitle({ title }: { title: string }) {
+  const heading = usePageName(title);
+  return (
+    <chakra.h1 ref={heading} tabIndex={-1} srOnly>
+      {title}
+    </chakra.h1>
   );
 }
 

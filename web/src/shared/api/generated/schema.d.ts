@@ -4291,6 +4291,8 @@ export interface components {
             flow: number[][];
             /** @description And of the water in the stroke under way, ml. */
             stroke: number[][];
+            /** @description What the plan wanted: s, bar and the phase that was due. */
+            plan: number[][];
             /** @description The devices; null when nothing about them changed. */
             devices: null | components["schemas"]["DeviceView"][];
             /** @description All pulls under way; null when nothing about them changed. */
