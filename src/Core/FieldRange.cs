@@ -16,11 +16,15 @@ public sealed record FieldRange(string Field, string Label, double Min, double M
     /// <summary>Whether a value is finite and in range.</summary>
     public bool Holds(double value) => double.IsFinite(value) && value >= Min && value <= Max;
 
-    /// <summary>One sentence that names the field and its range.</summary>
+    /// <summary>One sentence that names the field and its range, with its quantities marked (<see cref="Quantity"/>).</summary>
     public string Sentence(double value) =>
         double.IsFinite(value)
-            ? $"{Label} is {value:0.###} {Unit}; it must lie between {Min:0.###} and {Max:0.###} {Unit}."
-            : $"{Label} must be a number between {Min:0.###} and {Max:0.###} {Unit}.";
+            ? $"{Label} is {Said(value)}; it must lie between {Said(Min, bare: true)} and {Said(Max)}."
+            : $"{Label} must be a number between {Said(Min, bare: true)} and {Said(Max)}.";
+
+    private string Said(double value, bool bare = false) => Quantity.Marks(Unit)
+        ? new Quantity(value, Unit, bare).ToString("0.##", null)
+        : bare ? $"{value:0.###}" : $"{value:0.###} {Unit}";
 }
 
 /// <summary>A value outside the range of its field. Carries the range, so that every caller can name it.</summary>

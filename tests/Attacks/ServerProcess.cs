@@ -42,7 +42,8 @@ public sealed class ServerProcess : IDisposable
     /// <param name="diskKilobytes">Where given, the folder is a disk of that size that only the process sees, see <see cref="Inside"/>.</param>
     public static ServerProcess Launch(string folder, IEnumerable<string>? arguments = null, int? diskKilobytes = null)
     {
-        string[] command = ["dotnet", typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder, .. arguments ?? []];
+        // a shell's background job, as the tests may be, would have it deaf to Ctrl-C
+        string[] command = ["env", "--default-signal=INT", "dotnet", typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder, .. arguments ?? []];
         if (diskKilobytes is { } size)
             command = ["unshare", "--map-root-user", "--mount", "sh", "-c", $"mount -t tmpfs -o size={size}k tmpfs \"$0\" && exec \"$@\"", folder, .. command];
         return new(Process.Start(new ProcessStartInfo(command[0], command[1..]) { RedirectStandardOutput = true, RedirectStandardError = true })!);
@@ -108,10 +109,20 @@ public sealed class ServerProcess : IDisposable
         await Process.WaitForExitAsync();
     }
 
-    /// <summary>Ends it as Ctrl-C does.</summary>
+    /// <summary>
+    /// Ends it as Ctrl-C does, pressed again after a while.
+    /// </summary>
+    /// <exception cref="TimeoutException">It went on all the same.</exception>
     public async Task InterruptAsync()
     {
-        if (!Process.HasExited) using (var kill = Process.Start("kill", ["-INT", Process.Id.ToString()])) await kill.WaitForExitAsync();
+        const int presses = 15;
+        for (var i = 0; i < presses && !Process.HasExited; i++)
+        {
+            using (var kill = Process.Start("kill", ["-INT", Process.Id.ToString()])) await kill.WaitForExitAsync();
+            await Task.WhenAny(Process.WaitForExitAsync(), Task.Delay(TimeSpan.FromSeconds(2)));
+        }
+
+        if (!Process.HasExited) throw new TimeoutException("The server does not hear Ctrl-C.");
         await Process.WaitForExitAsync();
     }
 

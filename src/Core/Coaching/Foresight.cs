@@ -50,7 +50,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         if (machine.PressureBy == PressureBy.Arm
             && Lever.HandForceKgf(machine, Math.Clamp(watch.PressureBar, 0, 15)) > machine.WillingForceKgf * 1.15)
             return new(AdviceKind.Danger, FormattableString.Invariant(
-                $"More force than the {machine.WillingForceKgf:0} kgf you set: ease off, never force it. If it does not move, stop and grind coarser."), Math.Min(targetBar, Lever.PressureBar(machine, machine.WillingForceKgf)));
+                $"More force than the {Quantity.Kgf(machine.WillingForceKgf):0} you set: ease off, never force it. If it does not move, stop and grind coarser."), Math.Min(targetBar, Lever.PressureBar(machine, machine.WillingForceKgf)));
         if (follower.Phase is null or { Move: PhaseMove.Lift or PhaseMove.Rest }) return null;
         var gushes = watch.FallingGramsPerS > GushingGramsPerS;
         var slack = watch.PressureBar < Math.Max(NoResistanceBar, targetBar * 0.5);
@@ -71,7 +71,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         if (rise < RanAway) return null;
         var bar = Math.Max(1.5, HalfBars(watch.PressureBar * 0.65));
         return new(AdviceKind.Channel, FormattableString.Invariant(
-            $"The stream ran away, a channel: pause for an instant, then hold {bar:0.#} bar. Look for spurts."), bar);
+            $"The stream ran away, a channel: pause for an instant, then hold {Quantity.Bar(bar):0.#}. Look for spurts."), bar);
     }
 
     /// <summary>Finer or coarser than the plan wants, once the puck is known; and what lands it all the same.</summary>
@@ -107,8 +107,8 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
             _ => "slower strokes, hold",
         };
         return off > 0
-            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s: {harder} {bar:0.#} bar as far as it goes easily."), bar)
-            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than the plan, about {total:0} s: {gentler} {bar:0.#} bar."), bar);
+            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s: {harder} {Quantity.Bar(bar):0.#} as far as it goes easily."), bar)
+            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than the plan, about {total:0} s: {gentler} {Quantity.Bar(bar):0.#}."), bar);
     }
 
     /// <summary>No hand holds a pressure nearer than that.</summary>

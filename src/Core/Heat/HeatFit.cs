@@ -90,7 +90,7 @@ public sealed record HeatFit(
     /// <summary>What came out, in one sentence.</summary>
     public string Sentence => string.Create(
         CultureInfo.InvariantCulture,
-        $"{Readings} readings; the curve passes within {RootMeanSquareK:0.0} K of the group's. From now on it is good to about {Changed.Heat!.SpreadK:0.0} K.");
+        $"{Readings} readings; the curve passes within {Quantity.Kelvin(RootMeanSquareK):0.0} of the group's. From now on it is good to about {Quantity.Kelvin(Changed.Heat!.SpreadK):0.0}.");
 
     private static List<Knob> Knobs(Machine machine, IReadOnlyList<HeatLog> logs)
     {

@@ -194,7 +194,7 @@ public static class KettlePreheat
         if (stepC is not { } wanted) return steps[^1];
         if (steps.Contains(wanted)) return wanted;
         throw new DoesNotFitException(
-            "heaterStepC", FormattableString.Invariant($"This heater has no step of {wanted:0.#} degC; it has {string.Join(", ", steps.Select(s => FormattableString.Invariant($"{s:0.#}")))} degC."));
+            "heaterStepC", FormattableString.Invariant($"This heater has no step of {Quantity.Celsius(wanted):0.#}; it has {string.Join(", ", steps.Select(s => FormattableString.Invariant($"{Quantity.Celsius(s):0.#}")))}."));
     }
 
     private static double MetalUncertaintyK(PreheatMethod method) => method switch

@@ -64,7 +64,7 @@ public static class LeverWeighing
         return new(
             changes, [.. readings.Select((r, i) => new FitPoint(r.HandKgf, r.PressureBar, fit.Fitted[i] / perBar))],
             "hand, kgf", "gauge, bar",
-            string.Create(CultureInfo.InvariantCulture, $"The lever multiplies by {ratio:0.0}{Measurement.PlusMinusText(changes[0].PlusMinus, "", "0.0")}, and the seal takes {friction:0} N. Nine bar needs {Lever.HandForceKgf(changed, 9):0.0} kgf."),
+            string.Create(CultureInfo.InvariantCulture, $"The lever multiplies by {ratio:0.0}{Measurement.PlusMinusText(changes[0].PlusMinus, "", "0.0")}, and the seal takes {Quantity.Kgf(friction / Units.NewtonsPerKgf):0.0}. {Quantity.Bar(9):0} takes {Quantity.Kgf(Lever.HandForceKgf(changed, 9)):0.0}."),
             changed);
     }
 
@@ -98,7 +98,7 @@ public static class LeverWeighing
             changes,
             [.. readings.Select((r, i) => new FitPoint(r.HandKgf, r.PressureBar, fit.Fitted[i] / (Lever.PistonAreaM2(area) * 1e5)))],
             "hand, kgf", "gauge, bar",
-            string.Create(CultureInfo.InvariantCulture, $"The lever multiplies by {top:0.0} at the top of its stroke and {bottom:0.0} at the bottom, and the seal takes {friction:0} N. Nine bar needs {Lever.HandForceKgf(changed, 9, 0):0.0} kgf at the top and {Lever.HandForceKgf(changed, 9, 1):0.0} kgf at the bottom."),
+            string.Create(CultureInfo.InvariantCulture, $"The lever multiplies by {top:0.0} at the top of its stroke and {bottom:0.0} at the bottom, and the seal takes {Quantity.Kgf(friction / Units.NewtonsPerKgf):0.0}. {Quantity.Bar(9):0} takes {Quantity.Kgf(Lever.HandForceKgf(changed, 9, 0)):0.0} at the top and {Quantity.Kgf(Lever.HandForceKgf(changed, 9, 1)):0.0} at the bottom."),
             changed);
     }
 }

@@ -187,9 +187,9 @@ public sealed record Machine
         foreach (var number in Measured) number.Checked();
         Heat?.Checked();
         if (PressureBy == PressureBy.Spring && (SpringTopBar is null || SpringEndBar is null))
-            throw new DoesNotFitException("springTopBar", "A spring machine needs the pressures of its spring, at the top (3 to 14 bar) and at the end (1 to 12 bar).");
+            throw new DoesNotFitException("springTopBar", "A spring machine needs the pressures of its spring, at the top ({3 bar!} to {14 bar}) and at the end ({1 bar!} to {12 bar}).");
         if (Family is MachineFamily.BoilerDirect or MachineFamily.BoilerSpring && BoilerGaugeBar is null)
-            throw new DoesNotFitException("boilerGaugeBar", "A boiler machine needs its boiler pressure, 0.2 to 2 bar.");
+            throw new DoesNotFitException("boilerGaugeBar", "A boiler machine needs its boiler pressure, {0.2 bar!} to {2 bar}.");
         if (TrappedAirMl >= ChamberMl)
             throw new DoesNotFitException("trappedAirMl", $"Air under the piston has to be less than the {ChamberMl:0} ml of the chamber.");
         if (SpringTopBar < SpringEndBar)

@@ -44,7 +44,7 @@ public static class PressureRuns
         ];
         return new(
             changes, [.. readings.Select((r, i) => new FitPoint(r.MovedMl, r.PressureBar, fit.Fitted[i]))], "water moved, ml", "gauge, bar",
-            string.Create(CultureInfo.InvariantCulture, $"The spring gives {fit.Coefficients[0]:0.0} bar at the top of its stroke and {fit.Coefficients[1]:0.0} at the end."),
+            string.Create(CultureInfo.InvariantCulture, $"The spring gives {Quantity.Bar(fit.Coefficients[0]):0.0} at the top of its stroke and {Quantity.Bar(fit.Coefficients[1]):0.0} at the end."),
             Measurement.Keep(machine, changes, "letting the spring run free", readings.Count, on) with
             {
                 SpringTopBar = fit.Coefficients[0],

@@ -11,23 +11,23 @@ public static class Lessons
 
     private static PullPlan Plan(string name, double band, params PullPhase[] phases) => new($"practice-{name.ToLowerInvariant().Replace(' ', '-')}", name, "", band, phases, Any);
 
-    private static readonly PullPhase UntilDrops = new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 40, "Hold 2.5 bar");
-    private static readonly PullPhase RampTo8 = new("ramp", 8, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar");
+    private static readonly PullPhase UntilDrops = new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 40, "Hold {bar}");
+    private static readonly PullPhase RampTo8 = new("ramp", 8, PhaseEnding.Seconds, 5, 0, 5, "Ramp to {bar}");
 
     /// <summary>All of them.</summary>
     public static IReadOnlyList<Lesson> All { get; } =
     [
-        new("hold-3", "Hold 3 bar", "To find a pressure and stay on it.",
-            "Everything else is made of this. Pre-infusion at 2 to 3 bar wets the puck evenly; a shaking hand tears it.",
-            Plan("Hold 3 bar", 0.4, new PullPhase("hold", 3, PhaseEnding.FirstDrops, 0, 1.5, 15, "Hold 3 bar")),
+        new("hold-3", "Hold {3 bar}", "To find a pressure and stay on it.",
+            "Everything else is made of this. Pre-infusion at {2 bar!} to {3 bar} wets the puck evenly; a shaking hand tears it.",
+            Plan("Hold {3 bar}", 0.4, new PullPhase("hold", 3, PhaseEnding.FirstDrops, 0, 1.5, 15, "Hold {bar}")),
             16, 32, 5, null, 15, new Dictionary<ScoreOf, double> { [ScoreOf.Phases] = 2, [ScoreOf.Steadiness] = 1 }),
         new("first-drops", "Find first drops", "To see the moment at which the front is through.",
             "First drops end the pre-infusion and start the ramp; who misses them presses on a puck that already runs, or waits too long.",
-            Plan("Find first drops", 0.5, UntilDrops, new PullPhase("stay", 2.5, PhaseEnding.Seconds, 4, 0, 4, "You have them: stay at 2.5 bar")),
+            Plan("Find first drops", 0.5, UntilDrops, new PullPhase("stay", 2.5, PhaseEnding.Seconds, 4, 0, 4, "You have them: stay at {bar}")),
             15, 30, 1.1, null, 45, new Dictionary<ScoreOf, double> { [ScoreOf.Drops] = 3, [ScoreOf.Phases] = 1 }),
         new("ramp-5", "Ramp in 5 s", "To go from pre-infusion to the peak without a jerk.",
             "A ramp of about 5 s lets the puck settle under the pressure; a sudden one opens channels.",
-            Plan("Ramp in 5 s", 0.7, UntilDrops, RampTo8, new PullPhase("peak", 8, PhaseEnding.Seconds, 3, 0, 3, "Hold 8 bar")),
+            Plan("Ramp in 5 s", 0.7, UntilDrops, RampTo8, new PullPhase("peak", 8, PhaseEnding.Seconds, 3, 0, 3, "Hold {bar}")),
             15, 40, 1.0, null, 60, new Dictionary<ScoreOf, double> { [ScoreOf.Phases] = 3, [ScoreOf.Steadiness] = 1 }),
         new("hold-flow", "Ease to hold 1.5 g/s", "To let the pressure go as the puck gives way.",
             "The stream says more than the gauge: kept level by easing, the last part of the cup is drawn as gently as the first.",

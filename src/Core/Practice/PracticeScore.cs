@@ -69,7 +69,7 @@ public sealed record PracticeScore(int Points, IReadOnlyList<ScorePart> Parts, s
         }
 
         var shake = squares.Count < 10 ? 1.0 : Math.Sqrt(squares.Average());
-        return new(ScoreOf.Steadiness, Of100(1.3 - (shake / 0.6)), FormattableString.Invariant($"The hand shook by {shake:0.00} bar while holding."));
+        return new(ScoreOf.Steadiness, Of100(1.3 - (shake / 0.6)), FormattableString.Invariant($"The hand shook by {Quantity.Bar(shake):0.00} while holding."));
     }
 
     /// <summary>Where the plan goes down: how much of the way was up again.</summary>
@@ -90,7 +90,7 @@ public sealed record PracticeScore(int Points, IReadOnlyList<ScorePart> Parts, s
         var share = down <= 0.5 ? 0.0 : Math.Max(0, 1 - (back / down));
         return new(ScoreOf.Easing, Of100(share / 0.9), down <= 0.5
             ? "The pressure was hardly eased at all."
-            : FormattableString.Invariant($"Eased by {down:0.0} bar in all, {back:0.0} bar of it back and forth."));
+            : FormattableString.Invariant($"Eased by {Quantity.Bar(down):0.0} in all, {Quantity.Bar(back):0.0} of it back and forth."));
     }
 
     private static ScorePart Cup(Lesson lesson, PracticeRecord record)

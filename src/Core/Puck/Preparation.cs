@@ -26,7 +26,7 @@ public sealed record Preparation(
     public string InWords() => string.Join(", ", new[]
     {
         Misted ? "misted" : "", Stirred ? "stirred" : "", Tapped ? "tapped" : "",
-        TampKgf is { } tamp ? FormattableString.Invariant($"tamped with {tamp:0.#} kgf") : "",
+        TampKgf is { } tamp ? FormattableString.Invariant($"tamped with {Quantity.Kgf(tamp):0.#}") : "",
         Cover switch { PuckCover.Screen => "metal screen", PuckCover.Paper => "paper disc", _ => "" }, Bottomless ? "bottomless" : "",
     }.Where(w => w.Length > 0));
 

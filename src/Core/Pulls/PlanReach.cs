@@ -63,9 +63,9 @@ public static class PlanReach
             if (phase.Move is PhaseMove.Rest || phase.ToBar <= most + Slack) continue;
             found.Add(new(i, machine.PressureBy switch
             {
-                _ when phase.Move == PhaseMove.Lift => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {phase.ToBar:0.0} bar with the lever up, where the boiler gives {most:0.0} bar. Lower it to that."),
-                PressureBy.Spring => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {phase.ToBar:0.0} bar where the spring gives {most:0.0} bar: the hand can hold a spring back and hardly add to it. Lower the point, or lift and cock the spring again before it."),
-                _ => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {phase.ToBar:0.0} bar; {machine.WillingForceKgf:0} kgf at the handle give {most:0.0} bar on this lever. Lower the point, or be willing to use {Lever.HandForceKgf(machine, phase.ToBar):0} kgf."),
+                _ when phase.Move == PhaseMove.Lift => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {Quantity.Bar(phase.ToBar):0.0} with the lever up, where the boiler gives {Quantity.Bar(most):0.0}. Lower it to that."),
+                PressureBy.Spring => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {Quantity.Bar(phase.ToBar):0.0} where the spring gives {Quantity.Bar(most):0.0}: the hand can hold a spring back and hardly add to it. Lower the point, or lift and cock the spring again before it."),
+                _ => FormattableString.Invariant($"Phase {i + 1}, {phase.Name}, asks for {Quantity.Bar(phase.ToBar):0.0}; {Quantity.Kgf(machine.WillingForceKgf):0} at the handle give {Quantity.Bar(most):0.0} on this lever. Lower the point, or be willing to use {Quantity.Kgf(Lever.HandForceKgf(machine, phase.ToBar)):0}."),
             }));
         }
 

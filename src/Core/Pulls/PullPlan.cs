@@ -50,13 +50,23 @@ public enum PhaseMove
 /// <param name="EndsAt">Seconds, share of the yield, g or strokes; unused for first drops and blonding.</param>
 /// <param name="LeadSeconds">Seconds to reach the pressure when the phase ends on an event, 0 to 60.</param>
 /// <param name="AtMostSeconds">Longest the phase may last when its event does not come, 1 to 180.</param>
-/// <param name="Cue">What to do, as an imperative without its ending.</param>
+/// <param name="Cue">What to do, as an imperative without its ending; <see cref="OwnPressure"/> in it is the phase's pressure.</param>
 /// <param name="Move">What the hand does.</param>
 /// <param name="FlowGramsPerS">Flow to hold, g/s, 0.2 to 6; unused otherwise.</param>
 public sealed record PullPhase(
     string Name, double ToBar, PhaseEnding Ending, double EndsAt, double LeadSeconds, double AtMostSeconds, string Cue,
     PhaseMove Move = PhaseMove.Press, double FlowGramsPerS = 0)
 {
+    /// <summary>Stands in a cue for the phase's own pressure, so that the cue follows it and is said in the reader's unit.</summary>
+    public const string OwnPressure = "{bar}";
+
+    /// <summary>The pressure as cues of old name it.</summary>
+    internal string PressureInWords => FormattableString.Invariant($"{ToBar:0.#} bar");
+
+    /// <summary>The cue with the phase's own pressure in it, marked as a <see cref="Quantity"/>.</summary>
+    public string CueInWords() => Cue.Replace(PressureInWords, OwnPressure, StringComparison.Ordinal)
+        .Replace(OwnPressure, FormattableString.Invariant($"{Quantity.Bar(ToBar):0.#}"), StringComparison.Ordinal);
+
     /// <summary>How the phase ends, in words.</summary>
     public string EndsOn(double yieldGrams) => Ending switch
     {
@@ -123,12 +133,8 @@ public sealed record PullPlan(
         return this with
         {
             Name = FormattableString.Invariant($"{Name}, {Math.Abs(factor - 1) * 100:0} % {(factor > 1 ? "harder" : "softer")}"),
-            // a cue that names the old pressure would mislead
-            Phases = [.. Phases.Select(p => p with
-            {
-                ToBar = Bar(p),
-                Cue = p.Cue.Replace(FormattableString.Invariant($"{p.ToBar:0.#} bar"), FormattableString.Invariant($"{Bar(p):0.#} bar"), StringComparison.Ordinal),
-            })],
+            // a cue that names the old pressure as a number would mislead
+            Phases = [.. Phases.Select(p => p with { ToBar = Bar(p), Cue = p.Cue.Replace(p.PressureInWords, PullPhase.OwnPressure, StringComparison.Ordinal) })],
             Lands = LandingSeconds,
         };
     }

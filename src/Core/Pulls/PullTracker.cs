@@ -215,10 +215,10 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         double? force = _lastPressure is { } p && machine.PressureBy == PressureBy.Arm
             ? Lever.HandForceKgf(machine, Math.Clamp(p, 0.0, 15.0)) : null;
         var sentence = !Started
-            ? $"Begin when you are ready: {Lower(phase!.Cue)} {phase.EndsOn(yieldGrams)}."
+            ? $"Begin when you are ready: {Lower(phase!.CueInWords())} {phase.EndsOn(yieldGrams)}."
             : phase is null
                 ? grams < yieldGrams - 1 ? "The plan is done: let go." : $"Yield reached at {yieldGrams:0.#} g: {PullWords.LetGo(machine)}."
-                : $"{phase.Cue} {phase.EndsOn(yieldGrams)}.";
+                : $"{phase.CueInWords()} {phase.EndsOn(yieldGrams)}.";
         return new(
             since, _lastPressure, grams, _tared ? _flow.FlowGramsPerS : null, _lastTemperature, force, target,
             Started ? coach.PhaseIndex : 0, phase?.Name ?? "stop", sentence, _pressureIs ?? Origin.Assumed, coach.DropsSeen, said);

@@ -20,11 +20,11 @@ public static class ShippedPlans
         + "Those who hold one pressure say the ease wastes strength.",
         0.6,
         [
-            new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 25, "Hold 2.5 bar"),
-            new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar"),
-            new("peak", 8.0, PhaseEnding.YieldShare, 0.25, 0, 40, "Hold 8 bar"),
-            new("ease", 5.0, PhaseEnding.YieldShare, 0.6, 0, 60, "Ease to 5 bar"),
-            new("ease", 3.5, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 3.5 bar"),
+            new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 25, "Hold {bar}"),
+            new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to {bar}"),
+            new("peak", 8.0, PhaseEnding.YieldShare, 0.25, 0, 40, "Hold {bar}"),
+            new("ease", 5.0, PhaseEnding.YieldShare, 0.6, 0, 60, "Ease to {bar}"),
+            new("ease", 3.5, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to {bar}"),
         ], new(31, 37, 44), ByHand);
 
     public static readonly PullPlan FlatAndFirm = new(
@@ -32,9 +32,9 @@ public static class ShippedPlans
         "One pressure, easy to repeat, and what pump machines taught people to expect. The other school says it over-extracts at the end.",
         0.6,
         [
-            new("pre-infuse", 3.0, PhaseEnding.FirstDrops, 0, 1.5, 20, "Hold 3 bar"),
-            new("ramp", 7.5, PhaseEnding.Seconds, 4, 0, 4, "Ramp to 7.5 bar"),
-            new("hold", 7.5, PhaseEnding.YieldShare, 1.0, 0, 90, "Hold 7.5 bar"),
+            new("pre-infuse", 3.0, PhaseEnding.FirstDrops, 0, 1.5, 20, "Hold {bar}"),
+            new("ramp", 7.5, PhaseEnding.Seconds, 4, 0, 4, "Ramp to {bar}"),
+            new("hold", 7.5, PhaseEnding.YieldShare, 1.0, 0, 90, "Hold {bar}"),
         ], new(26, 31, 37), ByHand);
 
     public static readonly PullPlan LongSoft = new(
@@ -42,10 +42,10 @@ public static class ShippedPlans
         "A low peak after a patient pre-infusion forgives uneven pucks and suits light roasts. It asks for a fine grind and gives less body.",
         0.5,
         [
-            new("pre-infuse", 2.0, PhaseEnding.FirstDrops, 0, 1.5, 30, "Hold 2 bar"),
-            new("soak", 2.0, PhaseEnding.Seconds, 3, 0, 3, "Stay at 2 bar"),
-            new("ramp", 6.0, PhaseEnding.Seconds, 6, 0, 6, "Ramp to 6 bar"),
-            new("ease", 4.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 4 bar"),
+            new("pre-infuse", 2.0, PhaseEnding.FirstDrops, 0, 1.5, 30, "Hold {bar}"),
+            new("soak", 2.0, PhaseEnding.Seconds, 3, 0, 3, "Stay at {bar}"),
+            new("ramp", 6.0, PhaseEnding.Seconds, 6, 0, 6, "Ramp to {bar}"),
+            new("ease", 4.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to {bar}"),
         ], new(45, 55, 65), [.. ByHand, MachineFamily.HandPump]);
 
     public static readonly PullPlan FreeSpring = new(
@@ -80,8 +80,8 @@ public static class ShippedPlans
         + "Those who go by the gauge find that it hides a channel.",
         0.8,
         [
-            new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 25, "Hold 2.5 bar"),
-            new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar"),
+            new("pre-infuse", 2.5, PhaseEnding.FirstDrops, 0, 1.5, 25, "Hold {bar}"),
+            new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to {bar}"),
             new("hold the flow", 9.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease so that the flow stays at 1.5 g/s", PhaseMove.HoldFlow, 1.5),
         ], new(30, 36, 43), ByHand);
 
@@ -91,10 +91,10 @@ public static class ShippedPlans
         + "pressed; light roasts want it. It costs heat, and others find the cup flat.",
         0.6,
         [
-            new("bloom", 0.8, PhaseEnding.FirstDrops, 0, 1.0, 30, "Rest the hand on the lever, no more than 0.8 bar"),
-            new("wet", 3.0, PhaseEnding.Seconds, 4, 0, 4, "Press to 3 bar"),
-            new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to 8 bar"),
-            new("ease", 5.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 5 bar"),
+            new("bloom", 0.8, PhaseEnding.FirstDrops, 0, 1.0, 30, "Rest the hand on the lever, no more than {bar}"),
+            new("wet", 3.0, PhaseEnding.Seconds, 4, 0, 4, "Press to {bar}"),
+            new("ramp", 8.0, PhaseEnding.Seconds, 5, 0, 5, "Ramp to {bar}"),
+            new("ease", 5.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to {bar}"),
         ], new(46, 54, 64), FromAKettle);
 
     public static readonly PullPlan PumpAndPull = new(
@@ -106,22 +106,22 @@ public static class ShippedPlans
             new("fill", 1.0, PhaseEnding.Seconds, 5, 1.0, 5, "Lever up, let the group fill", PhaseMove.Lift),
             new("half pull", 2.5, PhaseEnding.Strokes, 0.2, 1.0, 4, "A short half pull"),
             new("lift", 1.0, PhaseEnding.Seconds, 2, 0, 2, "Lever up again", PhaseMove.Lift),
-            new("half pull", 2.5, PhaseEnding.FirstDrops, 0, 1.0, 10, "Another, and hold 2.5 bar"),
+            new("half pull", 2.5, PhaseEnding.FirstDrops, 0, 1.0, 10, "Another, and hold {bar}"),
             new("lift", 1.0, PhaseEnding.Seconds, 2, 0, 2, "Lever up again", PhaseMove.Lift),
-            new("ramp", 8.0, PhaseEnding.Seconds, 4, 0, 4, "Ramp to 8 bar"),
-            new("ease", 5.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to 5 bar"),
+            new("ramp", 8.0, PhaseEnding.Seconds, 4, 0, 4, "Ramp to {bar}"),
+            new("ease", 5.0, PhaseEnding.YieldShare, 1.0, 0, 90, "Ease to {bar}"),
         ], new(35, 42, 50), [MachineFamily.BoilerDirect]);
 
     public static readonly PullPlan Steps = new(
         "steps", "Step by step",
-        "On a stepped lever each pull moves the plunger one step: one seats and wets, one reaches 1 to 2 bar, one ends the pre-infusion, the "
+        "On a stepped lever each pull moves the plunger one step: one seats and wets, one reaches {1 bar!} to {2 bar}, one ends the pre-infusion, the "
         + "next ones extract and the last is slowed. Some do all of them at one firm pace.",
         0.9,
         [
             new("seat and wet", 1.0, PhaseEnding.Strokes, 1, 1.0, 8, "One slow pull to seat the plunger and wet the puck"),
-            new("pre-infuse", 2.0, PhaseEnding.FirstDrops, 0, 1.0, 20, "A pull to 2 bar, and hold"),
-            new("extract", 8.0, PhaseEnding.YieldShare, 0.75, 4, 60, "Pull by pull at up to 8 bar"),
-            new("slow", 5.0, PhaseEnding.YieldShare, 1.0, 0, 60, "Slow the last pull, ease to 5 bar"),
+            new("pre-infuse", 2.0, PhaseEnding.FirstDrops, 0, 1.0, 20, "A pull to {bar}, and hold"),
+            new("extract", 8.0, PhaseEnding.YieldShare, 0.75, 4, 60, "Pull by pull at up to {bar}"),
+            new("slow", 5.0, PhaseEnding.YieldShare, 1.0, 0, 60, "Slow the last pull, ease to {bar}"),
         ], new(30, 38, 46), [MachineFamily.SteppedLever]);
 
     public static readonly PullPlan PumpAndRest = new(
@@ -130,12 +130,12 @@ public static class ShippedPlans
         + "and get a thinner cup.",
         1.2,
         [
-            new("wet", 2.0, PhaseEnding.Strokes, 8, 1.0, 8, "Pump slowly up to 2 bar"),
+            new("wet", 2.0, PhaseEnding.Strokes, 8, 1.0, 8, "Pump slowly up to {bar}"),
             new("rest", 0, PhaseEnding.Seconds, 4, 0, 4, "Rest, the puck drinks", PhaseMove.Rest),
-            new("wet", 2.5, PhaseEnding.FirstDrops, 0, 1.0, 25, "Pump slowly up to 2.5 bar"),
-            new("pump", 8.0, PhaseEnding.YieldShare, 0.5, 5, 60, "Pump steadily up to 8 bar"),
+            new("wet", 2.5, PhaseEnding.FirstDrops, 0, 1.0, 25, "Pump slowly up to {bar}"),
+            new("pump", 8.0, PhaseEnding.YieldShare, 0.5, 5, 60, "Pump steadily up to {bar}"),
             new("rest", 0, PhaseEnding.Seconds, 3, 0, 3, "Rest", PhaseMove.Rest),
-            new("pump", 6.0, PhaseEnding.YieldShare, 1.0, 3, 60, "Pump on at up to 6 bar"),
+            new("pump", 6.0, PhaseEnding.YieldShare, 1.0, 3, 60, "Pump on at up to {bar}"),
         ], new(40, 50, 60), [MachineFamily.HandPump]);
 
     /// <summary>All of them, the one to start with first.</summary>

@@ -71,7 +71,7 @@ internal sealed class BoilerSession(
         var limit = Time + WarmUpLimit;
         while (Run.Heating && Run.GaugeBar < (Machine.BoilerGaugeBar ?? 1) - 0.03 && Time < limit) Wait(5);
         Do(StepKind.Bleed, key, BleedSeconds, "Bleed the false pressure", string.Create(CultureInfo.InvariantCulture,
-            $"The gauge shows pressure, yet the water is only near {Run.BoilerC:0} degC: trapped air holds it up. Open the steam valve 10 to 15 s until the steam is steady, then close it."),
+            $"The gauge shows pressure, yet the water is only near {Quantity.Celsius(Run.BoilerC ?? 0):0}: trapped air holds it up. Open the steam valve 10 to 15 s until the steam is steady, then close it."),
             "Steam burns: point the wand away, into a cloth or cup.");
     }
 
@@ -103,7 +103,7 @@ internal sealed class BoilerSession(
         {
             flush++;
             Do(StepKind.Flush, $"flush-{flush}", FlushSeconds, flush == 1 ? "Blank fill" : $"Blank fill {flush}",
-                "Lever up with the empty portafilter locked in, let water through, warm the cup with it: worth 3 to 5 K at the group.",
+                "Lever up with the empty portafilter locked in, let water through, warm the cup with it: worth {3 K!} to {5 K} at the group.",
                 "Hot water: hold only the insulated parts.", null, FlushGrams);
             if (Run.GroupC < _heat.BandLowC + 0.5) Wait(30);
         }
@@ -115,7 +115,7 @@ internal sealed class BoilerSession(
     private void TooCold()
     {
         Problem = string.Create(CultureInfo.InvariantCulture,
-            $"The group does not reach its band: it stays near {Run.GroupC:0} degC, and the band begins at {_heat.BandLowC:0}.");
+            $"The group does not reach its band: it stays near {Quantity.Celsius(Run.GroupC):0}, and the band begins at {Quantity.Celsius(_heat.BandLowC):0}.");
         if (Run.AirShare > 0.3) Remedies.Add("Bleed the false pressure: trapped air switches the element off while the water is cool.");
         Remedies.Add("Set the boiler to a higher pressure, as far as the manual allows.");
         Remedies.Add("Or lower the band under Machines, if your shots taste right as they are.");
@@ -173,7 +173,7 @@ internal sealed class BoilerSession(
     {
         LastStepStart = Time;
         return string.Create(CultureInfo.InvariantCulture,
-            $"Let a little steam go first, then lever up: group near {Run.GroupC:0} degC. {Wants.DoseGrams:0.0} g to {Wants.YieldGrams:0} g{(Wants.CupsAPull == 2 ? ", into two cups" : "")}.");
+            $"Let a little steam go first, then lever up: group near {Quantity.Celsius(Run.GroupC):0}. {Wants.DoseGrams:0.0} g to {Wants.YieldGrams:0} g{(Wants.CupsAPull == 2 ? ", into two cups" : "")}.");
     }
 
     private bool IsGround(int pull) => IsDone($"grind-{pull}") || (!AnyShotDone && pull <= 1 + Wants.SpareBaskets);
@@ -195,7 +195,7 @@ internal sealed class BoilerSession(
             var seconds = 20.0;
             while (seconds < 600 && AfterWaiting(Math.Max(busy, seconds), seconds, true) > target) seconds += 10;
             Do(StepKind.Cloth, $"cloth-{pull}", seconds, ClothTitle, string.Create(CultureInfo.InvariantCulture,
-                $"For {seconds:0} s, while you grind: the group would be at {AfterWaiting(busy, 0, false):0} degC at lever-up and the band ends at {_heat.BandHighC:0}."),
+                $"For {seconds:0} s, while you grind: the group would be at {Quantity.Celsius(AfterWaiting(busy, 0, false)):0} at lever-up and the band ends at {Quantity.Celsius(_heat.BandHighC):0}."),
                 "The metal is hot and the cloth steams: hold it by its ends.", pull, handsFree: true, advance: false);
             return seconds;
         }
@@ -255,7 +255,7 @@ internal sealed class BoilerSession(
         if (!Wants.SteamAlongside) Recover(2);
         var grams = Bench.SteamGrams(milk);
         Do(StepKind.Steam, $"steam-{pull}", grams / _heat.SteamGramsPerS + 10, $"Steam milk{ForWhom(pull)}", string.Create(CultureInfo.InvariantCulture,
-            $"{milk:0} g: purge the wand, stretch by about a third, stop at 60 degC, wipe and purge at once. Takes about {grams:0} g of steam."),
+            $"{milk:0} g: purge the wand, stretch by about a third, stop at {Quantity.Celsius(60):0}, wipe and purge at once. Takes about {grams:0} g of steam."),
             "Steam burns. Milk left in the wand spoils and makes people ill: purge it every time.", pull, grams, advance: !Wants.SteamAlongside);
         if (Wants.SteamAlongside) Run.AdvanceTo(Math.Max(Time, LastStepStart + (grams / _heat.SteamGramsPerS) + 10));
         LastCup = Math.Max(LastCup, Time);

@@ -62,7 +62,7 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
             // an electric group takes longer than the kettle: boil so that both are there together
             var at = Math.Max(Time, ready - boil);
             var kettle = At(at, StepKind.Boil, "boil-1", boil, "Boil the kettle", string.Create(CultureInfo.InvariantCulture,
-                $"{Wants.KettleGrams:0} g of fresh water. It boils at {KettleC:0.0} degC here."), "Boiling water: keep children away.", handsFree: true);
+                $"{Wants.KettleGrams:0} g of fresh water. It boils at {Quantity.Celsius(KettleC):0.0} here."), "Boiling water: keep children away.", handsFree: true);
             ready = Math.Max(ready, kettle.EndSeconds);
         }
 

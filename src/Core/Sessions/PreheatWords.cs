@@ -21,7 +21,7 @@ public static class PreheatWords
             $"Blank presses, {way.Times} times", "Fill with boiling water and press it through the empty basket; it warms holder and cup as well.",
             "Pour slowly, hands off the stream; hot water comes out below."),
         PreheatMethod.ElectricStep => (
-            "Heater on", FormattableString.Invariant($"Switch the group's heater to its {way.StepC:0} degC step, portafilter and screen in place."),
+            "Heater on", FormattableString.Invariant($"Switch the group's heater to its {Quantity.Celsius(way.StepC):0} step, portafilter and screen in place."),
             "The group burns at the top step; unplug before you touch its covers, and leave its wiring to a licensed technician."),
         _ => ("No preheat", "A school of its own: light presses and boiling water, and content with it.", "Pour slowly, hands off the stream."),
     };

@@ -64,7 +64,10 @@ public sealed class ProblemSentences(ILogger<ProblemSentences> log, IOptions<Mic
 
     private static ProblemDetails Problem(int status, string sentence, string? field = null, FieldRange? range = null)
     {
-        var problem = new ProblemDetails { Status = status, Title = sentence, Detail = sentence };
+        var plain = Quantity.Plain(sentence);
+        var problem = new ProblemDetails { Status = status, Title = plain, Detail = plain };
+        // the page says quantities in the reader's units
+        if (plain != sentence) problem.Extensions["said"] = sentence;
         if (field is not null) problem.Extensions["field"] = field;
         if (range is null) return problem;
         problem.Extensions["min"] = range.Min;

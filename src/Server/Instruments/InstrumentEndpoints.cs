@@ -1,6 +1,7 @@
 using System.Net.WebSockets;
 using System.Text;
 using System.Text.Json;
+using RuddySpring.Core;
 
 namespace RuddySpring.Server.Instruments;
 
@@ -199,6 +200,6 @@ public static class InstrumentEndpoints
             }
         }
 
-        private static string Problem(string sentence) => JsonSerializer.Serialize(new { problem = sentence });
+        private static string Problem(string sentence) => JsonSerializer.Serialize(new { problem = Quantity.Plain(sentence) });
     }
 }

@@ -1,3 +1,4 @@
+using RuddySpring.Core;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Server.Sessions;
@@ -104,7 +105,7 @@ public static class Prediction
                 ChangeOf.Dose => FormattableString.Invariant($"Dose {p.Value:0.0} g instead of {shot.DoseGrams:0.0} g."),
                 ChangeOf.Yield => FormattableString.Invariant($"{p.Value:0.0} g in the cup instead of {shot.YieldGrams:0.0} g."),
                 ChangeOf.Grind => FormattableString.Invariant($"Grind at {p.Value:0.##} instead of {shot.Setting:0.##} {scaleUnit}."),
-                _ => FormattableString.Invariant($"Press {Math.Abs(p.Value - 1) * 100:0} % {(p.Value > 1 ? "harder" : "softer")} all the way: peak {shot.Plan.PeakBar * p.Value:0.0} bar."),
+                _ => FormattableString.Invariant($"Press {Math.Abs(p.Value - 1) * 100:0} % {(p.Value > 1 ? "harder" : "softer")} all the way: peak {Quantity.Bar(shot.Plan.PeakBar * p.Value):0.0}."),
             })));
         })];
 

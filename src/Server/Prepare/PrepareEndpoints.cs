@@ -222,11 +222,11 @@ public static class PrepareEndpoints
     private static string ForceSentence(Machine machine, PullPlan plan, double? force)
     {
         if (machine.PressureBy == PressureBy.Spring)
-            return $"The spring gives up to {machine.SpringTopBar:0.0} bar by itself; the hand only guides the lever.";
-        if (machine.PressureBy == PressureBy.Strokes) return $"Stroke by stroke up to {plan.PeakBar:0.#} bar.";
+            return $"The spring gives up to {Quantity.Bar(machine.SpringTopBar ?? 0):0.0} by itself; the hand only guides the lever.";
+        if (machine.PressureBy == PressureBy.Strokes) return $"Stroke by stroke up to {Quantity.Bar(plan.PeakBar):0.#}.";
         return force <= machine.WillingForceKgf
-            ? $"{force:0.0} kgf at the handle at {plan.PeakBar:0.#} bar, of the {machine.WillingForceKgf:0} kgf you are willing to use."
-            : $"{force:0.0} kgf at {plan.PeakBar:0.#} bar is more than the {machine.WillingForceKgf:0} kgf you are willing to use: the peak will be {Lever.PressureBar(machine, machine.WillingForceKgf):0.0} bar.";
+            ? $"{Quantity.Kgf(force ?? 0):0.0} at the handle at {Quantity.Bar(plan.PeakBar):0.#}, of the {Quantity.Kgf(machine.WillingForceKgf):0} you are willing to use."
+            : $"{Quantity.Kgf(force ?? 0):0.0} at {Quantity.Bar(plan.PeakBar):0.#} is more than the {Quantity.Kgf(machine.WillingForceKgf):0} you are willing to use: the peak will be {Quantity.Bar(Lever.PressureBar(machine, machine.WillingForceKgf)):0.0}.";
     }
 
     private static List<string> Cautions(Machine machine)

@@ -73,7 +73,7 @@ public static class WarmEndpoints
         var plan = TemperatureByPressure.For(machine, wantedC, household.AltitudeMetres, household.AmbientC);
         var (lowest, highest) = TemperatureByPressure.Reach(machine, household.AltitudeMetres, household.AmbientC);
         return new(lowest, highest, plan, plan is null
-            ? FormattableString.Invariant($"{wantedC:0.0} degC cannot be had here: as it is set and settled the machine gives {highest:0.0} degC at most, and {lowest:0.0} degC where its gauge shows nothing any more.")
-            : FormattableString.Invariant($"Switch off, open the steam valve for about {plan.BleedSeconds:0} s down to {plan.GaugeBar:0.00} bar, pull {(plan.Shots == 1 ? "one shot" : $"up to {plan.Shots} shots")} within {(plan.HoldSeconds < 90 ? $"{plan.HoldSeconds:0} s" : FormattableString.Invariant($"{plan.HoldSeconds / 60:0.0} min"))}, switch on: back at its set pressure {plan.BackSeconds / 60:0.0} min later."));
+            ? FormattableString.Invariant($"{Quantity.Celsius(wantedC):0.0} cannot be had here: as it is set and settled the machine gives {Quantity.Celsius(highest):0.0} at most, and {Quantity.Celsius(lowest):0.0} where its gauge shows nothing any more.")
+            : FormattableString.Invariant($"Switch off, open the steam valve for about {plan.BleedSeconds:0} s down to {Quantity.Bar(plan.GaugeBar):0.00}, pull {(plan.Shots == 1 ? "one shot" : $"up to {plan.Shots} shots")} within {(plan.HoldSeconds < 90 ? $"{plan.HoldSeconds:0} s" : FormattableString.Invariant($"{plan.HoldSeconds / 60:0.0} min"))}, switch on: back at its set pressure {plan.BackSeconds / 60:0.0} min later."));
     }
 }

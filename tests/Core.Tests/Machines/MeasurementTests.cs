@@ -16,7 +16,7 @@ public sealed class MeasurementTests
         Assert.Equal(0, measured.Changed.FrictionNewtons, 3.0);
         Assert.Equal(18.0, Lever.HandForceKgf(measured.Changed, 9), 0.1);
         Assert.Equal(3, measured.Points.Count);
-        Assert.Contains("Nine bar needs 18.0 kgf", measured.Sentence, StringComparison.Ordinal);
+        Assert.Contains("{9 bar} takes {18.0 kgf}", measured.Sentence, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -116,7 +116,7 @@ public sealed class PlanTests
         var most = Lever.PressureBar(portable, 12);
         var problem = Assert.Single(PlanReach.Problems(Plan(Press(most + 1, PhaseEnding.YieldShare, 1)), portable, 15, 32));
         Assert.Equal(0, problem.Phase);
-        Assert.Contains($"{most:0.0} bar", problem.Sentence, StringComparison.Ordinal);
+        Assert.Contains($"{Quantity.Bar(most):0.0}", problem.Sentence, StringComparison.Ordinal);
         Assert.Contains("Lower the point, or be willing to use", problem.Sentence, StringComparison.Ordinal);
         Assert.Empty(PlanReach.Problems(Plan(Press(most - 0.1, PhaseEnding.YieldShare, 1)), portable, 15, 32));
         // a spring gives less and less, and nothing can be added to it by hand

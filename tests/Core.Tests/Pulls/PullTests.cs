@@ -102,7 +102,7 @@ public sealed class PullTests
         Assert.True(tracker.Started);
         Assert.Equal(0.5, reading.Seconds, 1e-9);
         Assert.InRange(reading.CupGrams!.Value, 0, 0.2);
-        Assert.Equal("Hold 2.5 bar until first drops.", reading.Sentence);
+        Assert.Equal("Hold {2.5 bar} until first drops.", reading.Sentence);
         Assert.Equal(Lever.HandForceKgf(Portable, 1.2), reading.HandForceKgf!.Value, 1e-9);
     }
 

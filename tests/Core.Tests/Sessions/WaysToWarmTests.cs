@@ -29,7 +29,7 @@ public sealed class WaysToWarmTests
     {
         var plan = Plan(Heated, Wants(PreheatMethod.ElectricStep) with { HeaterStepC = step });
         Assert.InRange(plan.Shots[0].LeverUpC, step - 3, step + 3);
-        Assert.Contains($"{step:0} degC", plan.Steps.Single(s => s.Kind == StepKind.Preheat).Detail, StringComparison.Ordinal);
+        Assert.Contains($"{Quantity.Celsius(step):0}", plan.Steps.Single(s => s.Kind == StepKind.Preheat).Detail, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -46,7 +46,7 @@ public sealed class WaysToWarmTests
     {
         var error = Assert.Throws<DoesNotFitException>(() => (Wants(PreheatMethod.ElectricStep) with { HeaterStepC = 97 }).PreheatOn(Heated));
         Assert.Equal("heaterStepC", error.Field);
-        Assert.Contains("85, 90, 95, 103", error.Message, StringComparison.Ordinal);
+        Assert.Contains("{85 degC}, {90 degC}, {95 degC}, {103 degC}", error.Message, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -28,9 +28,22 @@ public sealed class LifelikeTraceTests
         select WithGap(
             new LifelikePull
             {
-                LeadSeconds = lead, PreInfusionSeconds = pre, PreInfusionBar = preBar, RampSeconds = ramp, PeakBar = peak, HoldSeconds = hold, EaseSeconds = ease,
-                EndBar = Math.Min(end, peak), LetGoSeconds = letGo, FlowGramsPerS = flow, DripSeconds = drip, DripGrams = drip > 0 ? dripGrams : 0,
-                CupLifted = lifted, GaugeRestBar = rest, SamplesPerS = rate, Seed = seed,
+                LeadSeconds = lead,
+                PreInfusionSeconds = pre,
+                PreInfusionBar = preBar,
+                RampSeconds = ramp,
+                PeakBar = peak,
+                HoldSeconds = hold,
+                EaseSeconds = ease,
+                EndBar = Math.Min(end, peak),
+                LetGoSeconds = letGo,
+                FlowGramsPerS = flow,
+                DripSeconds = drip,
+                DripGrams = drip > 0 ? dripGrams : 0,
+                CupLifted = lifted,
+                GaugeRestBar = rest,
+                SamplesPerS = rate,
+                Seed = seed,
             },
             gap);
 

@@ -132,7 +132,7 @@ public sealed class PlanTests(LiveServer server) : IClassFixture<LiveServer>
         var kept = (await server.PostAsync("/api/plans/early-peak/scaled?factor=0.9", new { }))!;
         Assert.Equal("Early peak, long ease, 10 % softer", (string)kept["plan"]!["name"]!);
         Assert.Equal(7.2, (double)kept["plan"]!["phases"]![1]!["toBar"]!, 9);
-        Assert.Equal("Ramp to 7.2 bar", (string)kept["plan"]!["phases"]![1]!["cue"]!);
+        Assert.Equal("Ramp to {bar}", (string)kept["plan"]!["phases"]![1]!["cue"]!);
         var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/plans/early-peak/scaled?factor=3");
         Assert.Equal(400, status);
         Assert.Equal("factor", (string)problem!["field"]!);

@@ -37,7 +37,9 @@ export default function ComparePage() {
   const { data: comparison, error } = useQuery(comparisonOf(ids));
   const units = useUnits();
   const said = (value: Schemas['ComparedValue'], of: Schemas['ComparedThing']) =>
-    value.number === null ? { value: value.text || '\u2013', unit: '' } : units.quantity(value.number, of.unit, of.digits);
+    value.number === null
+      ? { value: units.sentence(value.text || '\u2013'), unit: '' }
+      : units.quantity(value.number, of.unit, of.digits);
   const inWords = (thing: Schemas['ComparedThing']) => {
     const { value, unit } = said(thing.values[0]!, thing);
     return `${value} ${unit}`.trim();

@@ -1,8 +1,9 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
+import { cueKept, cueSaid } from '../shared/units/cue';
 import { useUnits } from '../shared/units/units';
-import { byEvent, endings, endsIn, moves, cueFollows, usualCue, whole, withOneMore, type Phase, type Plan } from './planWords';
+import { byEvent, endings, endsIn, moves, usualCue, whole, withOneMore, type Phase, type Plan } from './planWords';
 
 interface Props {
   plan: Plan;
@@ -34,7 +35,7 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
         if (n !== i) return p;
         const next = { ...p, ...part };
         // another move says something else; another pressure only its number
-        return part.move ? { ...next, cue: usualCue(next) } : cueFollows(p, next);
+        return part.move ? { ...next, cue: usualCue(next) } : next;
       }),
     );
   const swap = (i: number, by: number) => {
@@ -179,7 +180,12 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                   <Box gridColumn={{ sm: '1 / -1' }}>
                     <Field label="What the screen says">
                       {(ids) => (
-                        <Input {...ids} maxLength={120} value={phase.cue} onChange={(e) => set(i, { cue: e.target.value })} />
+                        <Input
+                          {...ids}
+                          maxLength={120}
+                          value={cueSaid(phase, units)}
+                          onChange={(e) => set(i, { cue: cueKept(e.target.value, phase, units) })}
+                        />
                       )}
                     </Field>
                   </Box>

@@ -11,7 +11,7 @@ import { number, useUnits } from '../shared/units/units';
 import { useSheetEditor } from '../prepare/useSheetEditor';
 import { PhaseFields } from './PhaseFields';
 import { PlanChart } from './PlanChart';
-import { cueFollows, whole, type Plan } from './planWords';
+import { whole, type Plan } from './planWords';
 import { usePlanPreview } from './usePlanPreview';
 
 /** One plan: looked at as it would run, changed, kept, passed on. */
@@ -147,7 +147,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
                   yieldGrams={shown.yieldGrams}
                   selected={selected}
                   select={setSelected}
-                  move={(i, phase) => set({ phases: plan.phases.map((p, n) => (n === i ? cueFollows(whole(p), phase) : p)) })}
+                  move={(i, phase) => set({ phases: plan.phases.map((p, n) => (n === i ? phase : whole(p))) })}
                 />
                 <Flex gap="6" wrap="wrap" mt="3" align="flex-end">
                   <Figure

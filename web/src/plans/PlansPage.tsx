@@ -79,7 +79,7 @@ export default function PlansPage() {
               <PlanSketch plan={plan} width={132} height={56} />
             </Flex>
             <Box fontSize="14px" mt="2">
-              {plan.why}
+              {units.sentence(plan.why)}
             </Box>
             <Flex gap="3" mt="2" align="center" wrap="wrap">
               <Link

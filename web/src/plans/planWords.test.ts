@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { cueFollows, endMovedTo, endNudged, endsIn, phaseAfter, withOneMore, type Phase } from './planWords';
+import { endMovedTo, endNudged, endsIn, phaseAfter, withOneMore, type Phase } from './planWords';
 
 const phase = (part: Partial<Phase>): Phase => ({ ...phaseAfter(undefined), ...part });
 
@@ -35,14 +35,5 @@ describe('one more phase', () => {
   it('makes room before the end', () => {
     const phases = withOneMore([phase({ ending: 'YieldShare', endsAt: 0.4 }), phase({ ending: 'YieldShare', endsAt: 1 })]);
     expect(phases.map((p) => Number(p.endsAt.toFixed(3)))).toEqual([0.4, 0.7, 1]);
-  });
-});
-
-describe('a cue', () => {
-  it('follows the pressure that it names, and nothing that the brewer wrote instead', () => {
-    const was = phase({ toBar: 8, cue: 'Hold 8 bar' });
-    expect(cueFollows(was, { ...was, toBar: 7.4 }).cue).toBe('Hold 7.4 bar');
-    const own = phase({ toBar: 8, cue: 'Lean on it' });
-    expect(cueFollows(own, { ...own, toBar: 7 }).cue).toBe('Lean on it');
   });
 });

@@ -1,4 +1,5 @@
 import type { Schemas } from '../shared/api/client';
+import { ownPressure, withOwnPressure } from '../shared/units/cue';
 
 export type Plan = Schemas['PullPlan'];
 export type Phase = Required<Schemas['PullPhase']>;
@@ -25,6 +26,7 @@ export const byEvent = (phase: Phase) => phase.ending === 'FirstDrops' || phase.
 /** A phase with nothing left out. */
 export const whole = (phase: Schemas['PullPhase']): Phase => ({
   ...phase,
+  cue: withOwnPressure(phase),
   move: phase.move ?? 'Press',
   flowGramsPerS: phase.flowGramsPerS ?? 0,
 });
@@ -80,19 +82,13 @@ export function endNudged(phase: Phase, by: number, yieldGrams: number): Phase {
   }
 }
 
-const inBar = (bar: number) => `${Number(bar.toFixed(1))} bar`;
-
 /** The cue that goes with a move and a pressure, where the brewer has not written one. */
 export function usualCue(phase: Phase): string {
   if (phase.move === 'HoldFlow') return `Ease so that the flow stays at ${Number(phase.flowGramsPerS.toFixed(1))} g/s`;
   if (phase.move === 'Lift') return 'Lever up, let the group fill';
   if (phase.move === 'Rest') return 'Rest';
-  return `Press to ${inBar(phase.toBar)}`;
+  return `Press to ${ownPressure}`;
 }
-
-/** A cue that names the pressure of its phase names the new one when that is moved. */
-export const cueFollows = (was: Phase, now: Phase): Phase =>
-  was.toBar !== now.toBar && now.cue === was.cue ? { ...now, cue: now.cue.replace(inBar(was.toBar), inBar(now.toBar)) } : now;
 
 /** A further phase after another. */
 export const phaseAfter = (last: Phase | undefined): Phase => ({
@@ -102,7 +98,7 @@ export const phaseAfter = (last: Phase | undefined): Phase => ({
   endsAt: 1,
   leadSeconds: 0,
   atMostSeconds: 90,
-  cue: `Press to ${Math.max(2, (last?.toBar ?? 8) - 2)} bar`,
+  cue: `Press to ${ownPressure}`,
   move: 'Press',
   flowGramsPerS: 1.5,
 });

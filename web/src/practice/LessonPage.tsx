@@ -10,6 +10,7 @@ import { useShortcuts } from '../shared/keys/shortcuts';
 import { Key } from '../shared/ui/Key';
 import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { PlayScreen } from './PlayScreen';
+import { useUnits } from '../shared/units/units';
 import { Result } from './Result';
 import { controlWords } from './scoreWords';
 import { usePractice } from './usePractice';
@@ -22,6 +23,7 @@ export default function LessonPage() {
 
 function Lesson({ lesson: key }: { lesson: string }) {
   const queries = useQueryClient();
+  const units = useUnits();
   const [search] = useSearchParams();
   const machineId = Number(search.get('machine')) || null;
   const feel = machineId ? `?machine=${machineId}` : '';
@@ -102,7 +104,7 @@ function Lesson({ lesson: key }: { lesson: string }) {
   if (view && practice) {
     return (
       <PlayScreen
-        name={lesson.name}
+        name={units.sentence(lesson.name)}
         view={view}
         practice={practice}
         letGo={() => doLetGo()}
@@ -116,18 +118,18 @@ function Lesson({ lesson: key }: { lesson: string }) {
   return (
     <>
       <PageTitle
-        title={lesson.name}
+        title={units.sentence(lesson.name)}
         aside={
           <Link to={`/practice${feel}`} style={{ textDecoration: 'underline' }}>
             All lessons
           </Link>
         }
       >
-        {lesson.teaches} {lesson.why}
+        {units.sentence(`${lesson.teaches} ${lesson.why}`)}
       </PageTitle>
       {problem && <Notice role="alert">{sentenceOf(problem)}</Notice>}
       {end.data ? (
-        <Result result={end.data} name={lesson.name} feel={feel} again={() => doBegin()} />
+        <Result result={end.data} name={units.sentence(lesson.name)} feel={feel} again={() => doBegin()} />
       ) : (
         <Panel>
           <Box mb="3">

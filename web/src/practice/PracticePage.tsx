@@ -5,12 +5,14 @@ import { api, data } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Choice } from '../shared/ui/Choice';
 import { Figure, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { useUnits } from '../shared/units/units';
 import { Progress } from './Progress';
 
 /** The lessons in their order, what each teaches and why, and how one has got on. */
 export default function PracticePage() {
   const { data: overview, error } = useQuery({ queryKey: ['practice'], queryFn: () => data(api.GET('/api/practice')) });
   const { data: bench } = useBench();
+  const units = useUnits();
   const [search, setSearch] = useSearchParams();
   const machine = Number(search.get('machine')) || null;
   if (!overview) {
@@ -56,7 +58,7 @@ export default function PracticePage() {
                 </Box>
                 <Box minWidth={0}>
                   <Box fontWeight={650} fontSize="18px">
-                    {lesson.name}
+                    {units.sentence(lesson.name)}
                     {next && (
                       <Box as="span" fontSize="14px" fontWeight={500} color="quiet">
                         {' '}
@@ -64,9 +66,9 @@ export default function PracticePage() {
                       </Box>
                     )}
                   </Box>
-                  <Box>{lesson.teaches}</Box>
+                  <Box>{units.sentence(lesson.teaches)}</Box>
                   <Box fontSize="14px" color="quiet">
-                    {lesson.why}
+                    {units.sentence(lesson.why)}
                   </Box>
                 </Box>
                 <Flex align="center">
@@ -81,7 +83,7 @@ export default function PracticePage() {
                 <Box>{best !== null && <Figure label="Best, of 100" value={best} size={28} />}</Box>
                 <Link
                   to={`/practice/${lesson.key}${feel}`}
-                  aria-label={`Play ${lesson.name}`}
+                  aria-label={`Play ${units.sentence(lesson.name)}`}
                   style={{
                     minHeight: 64,
                     display: 'flex',

@@ -49,7 +49,7 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
               {since.things.map((t, i) => (
                 <span key={t.what}>
                   {i > 0 ? ', ' : ''}
-                  <b>{t.what}</b> {t.now} (was {t.was})
+                  <b>{t.what}</b> {units.sentence(`${t.now} (was ${t.was})`)}
                 </span>
               ))}
               .

@@ -65,7 +65,7 @@ export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
               Use it for this pull
             </Button>
           )}
-          {device.problems.at(-1) && <Box color="oxide">{device.problems.at(-1)}</Box>}
+          {device.problems.at(-1) && <Box color="oxide">{units.sentence(device.problems.at(-1)!)}</Box>}
         </Box>
       ))}
       {meter}

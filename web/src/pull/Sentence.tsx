@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
+import { cueSaid } from '../shared/units/cue';
 import { number, useUnits } from '../shared/units/units';
 import type { LiveFrame } from '../shell/live';
 import type { Instrument } from './instrument';
@@ -73,7 +74,7 @@ function besides(frame: LiveFrame, units: ReturnType<typeof useUnits>, plan: Ins
   if (!coach || frame.stage !== 'Running' || !frame.reading?.dropsSeen) return '';
   const next = plan.phases[frame.reading.phaseIndex + 1];
   if (next && coach.nextCueSeconds !== null && coach.nextCueSeconds <= 3)
-    return `In ${Math.ceil(coach.nextCueSeconds)} s: ${units.sentence(next.cue)}.`;
+    return `In ${Math.ceil(coach.nextCueSeconds)} s: ${cueSaid(next, units)}.`;
   const holdsFlow = plan.phases.some((p) => p.move === 'HoldFlow');
   const flow = `${number(coach.wantedFlowGramsPerS, 1)} g/s`;
   // a flow that the plan asks for and that no pressure gives is said; one that nobody asked for is no matter

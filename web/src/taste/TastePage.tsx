@@ -92,7 +92,7 @@ export default function TastePage() {
         {sources[shot.source]}. {number(shot.doseGrams, 1)} g
         {shot.grindSetting !== null ? ` at ${shot.grindSetting} ${shot.scaleUnit}` : ''}, plan: {shot.plan.toLowerCase()}.
         {view.basket ? ` Basket: ${view.basket}.` : ''}
-        {view.preparation ? ` Puck: ${view.preparation}.` : ''}
+        {view.preparation ? ` Puck: ${units.sentence(view.preparation)}.` : ''}
       </PageTitle>
       {justPulled(shot.pulledAt) && view.after.length > 0 && (
         <Panel mb="4">

@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './generated/schema';
+import { inOurUnits } from '../units/marks';
 
 export type Schemas = components['schemas'];
 
@@ -31,13 +32,13 @@ export async function data<T>(answer: Promise<Answer<T>>): Promise<T> {
     throw new Problem('The server does not answer. Is ./run still running?', 0);
   }
   if (got.response.ok) return got.data as T;
-  const said = got.error as { detail?: string; title?: string; field?: string } | undefined;
-  throw new Problem(said?.detail ?? said?.title ?? 'The server could not do that. Try again.', got.response.status, said?.field);
+  const said = got.error as { said?: string; detail?: string; title?: string; field?: string } | undefined;
+  throw new Problem(said?.said ?? said?.detail ?? said?.title ?? 'The server could not do that. Try again.', got.response.status, said?.field);
 }
 
 /** The sentence of anything that was thrown: the server's own, or that the page is at fault; never what a program says to programmers. */
 export function sentenceOf(error: unknown): string {
-  if (error instanceof Problem) return error.message;
+  if (error instanceof Problem) return inOurUnits(error.message);
   console.error(error);
   return 'Something in this page went wrong. Load it again; nothing that was stored is lost.';
 }

@@ -1,6 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useId, type ReactNode } from 'react';
 import { sentenceOf } from '../api/client';
+import { inOurUnits } from '../units/marks';
 import { usePageName } from './usePageName';
 
 /** A sheet of zinc with a hairline round it. */
@@ -84,7 +85,7 @@ export function Field({ label, unit, hint, problem, children }: FieldProps) {
       {children({ id, 'aria-describedby': about, 'aria-invalid': problem ? true : undefined })}
       {about && (
         <Box id={about} fontSize="13px" mt="1" color={problem ? 'oxide' : 'quiet'} role={problem ? 'alert' : undefined}>
-          {problem ?? hint}
+          {problem ? inOurUnits(problem) : hint}
         </Box>
       )}
     </Box>
@@ -131,13 +132,16 @@ export const Reading = chakra('span', {
   },
 });
 
+/** A sentence of the server says its quantities in the household's units. */
+const said = (children: ReactNode) => (typeof children === 'string' ? inOurUnits(children) : children);
+
 /** What can hurt, at the step where it happens. */
 export function Caution({ children }: { children: ReactNode }) {
   return (
     <Flex gap="3" borderInlineStartWidth="4px" borderColor="oxide" ps="3" py="1" fontSize="14px">
       <Box>
         <chakra.strong color="oxide">Caution. </chakra.strong>
-        {children}
+        {said(children)}
       </Box>
     </Flex>
   );
@@ -147,7 +151,7 @@ export function Caution({ children }: { children: ReactNode }) {
 export function Notice({ children, role }: { children: ReactNode; role?: 'status' | 'alert' }) {
   return (
     <Box role={role} borderInlineStartWidth="4px" borderColor="resistance" ps="3" py="1" fontSize="14px">
-      {children}
+      {said(children)}
     </Box>
   );
 }

@@ -24,13 +24,13 @@ describe('display units', () => {
 
 test('sentences of the core are said in the units chosen, ranges too', () => {
   const us = makeUnits('psi', 'degF', 'N');
-  expect(us.sentence('It boils at 94.5 degC here, worth 3 to 5 K.')).toBe(
+  expect(us.sentence('It boils at {94.5 degC} here, worth {3 K!} to {5 K}.')).toBe(
     'It boils at 202.1 \u00b0F here, worth 5 to 9 \u00b0F.',
   );
-  expect(us.sentence('down to 0.80 bar with 18.0 kgf')).toBe('down to 11.6 psi with 176.5 N');
-  expect(us.sentence('it must lie between -10 and 150 degC')).toBe('it must lie between 14 and 302 \u00b0F');
+  expect(us.sentence('down to {0.80 bar} with {18.0 kgf}')).toBe('down to 11.6 psi with 177 N');
+  expect(us.sentence('it must lie between {-10 degC!} and {150 degC}')).toBe('it must lie between 14 and 302 \u00b0F');
   const metric = makeUnits('bar', 'degC', 'kgf');
-  expect(metric.sentence('between 20 and 101 degC, 0.80 bar')).toBe('between 20 and 101 \u00b0C, 0.80 bar');
+  expect(metric.sentence('between {20 degC!} and {101 degC}, {0.80 bar}')).toBe('between 20 and 101 \u00b0C, 0.80 bar');
 });
 
 test('a unit of the wire goes to the screen and back', () => {
@@ -44,7 +44,7 @@ test('what rounds to zero has no sign', () => {
   expect(makeUnits('bar', 'degC', 'kgf').pressure(-0.03).value).toBe('0.0');
   expect(number(-0.004, 2)).toBe('0.00');
   expect(number(-0.006, 2)).toBe('-0.01');
-  expect(makeUnits('psi', 'degC', 'kgf').sentence('It rests at -0.004 bar.')).toBe('It rests at -0.06 psi.');
+  expect(makeUnits('psi', 'degC', 'kgf').sentence('It rests at {-0.004 bar}.')).toBe('It rests at -0.06 psi.');
 });
 
 test('every channel of an instrument has its own unit', () => {

@@ -1,6 +1,7 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import type { Schemas } from '../api/client';
 import { useHousehold } from '../api/queries';
+import { sayWith, withQuantities } from './marks';
 
 /** A quantity as shown: number and unit apart, so that readings can be set in their own type. */
 export interface Shown {
@@ -19,7 +20,7 @@ export interface Units {
   quantity: (value: number | null | undefined, wireUnit: string, digits?: number) => Shown;
   /** What an instrument says of a channel, with its unit. */
   channel: (channel: Schemas['Channel'], value: number) => string;
-  /** A sentence of the core with its degC, K, bar and kgf said in the household's units. */
+  /** A sentence of the core with the quantities that are marked in it said in the household's units. */
   sentence: (text: string) => string;
   /** A typed temperature back to degC. */
   toCelsius: (shown: number) => number;
@@ -50,19 +51,13 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
   const scale = temperatureUnit === 'degF' ? 1.8 : 1;
   const toForce = (kgf: number) => (forceUnit === 'N' ? kgf * 9.80665 : kgf);
   const toCelsius = (shown: number) => (temperatureUnit === 'degF' ? (shown - 32) / 1.8 : shown);
-  const convert: Record<string, (value: number, digits: number) => string> = {
-    degC: (v, d) => `${fixed(toTemperature(v), d)} ${degree}`,
-    K: (v, d) => `${fixed(v * scale, d)} ${temperatureUnit === 'degF' ? degree : 'K'}`,
-    bar: (v, d) => `${fixed(v * factor, Math.max(0, d - fewer))} ${pressureUnit}`,
-    kgf: (v, d) => `${fixed(toForce(v), d)} ${forceUnit}`,
-  };
   const map = (value: number | null | undefined, f: (v: number) => number) =>
     value === null || value === undefined ? value : f(value);
   const channels: Record<Schemas['Channel'], (value: number) => string> = {
-    Pressure: (v) => convert.bar!(v, 2),
+    Pressure: (v) => said(v, 'bar', 2),
     Weight: (v) => `${fixed(v, 1)} g`,
-    Temperature: (v) => convert.degC!(v, 1),
-    Group: (v) => convert.degC!(v, 1),
+    Temperature: (v) => said(v, 'degC', 1),
+    Group: (v) => said(v, 'degC', 1),
     Flow: (v) => `${fixed(v, 2)} ml/s`,
   };
   const pressure: Units['pressure'] = (bar, digits = 1) => ({
@@ -73,17 +68,33 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
     unit: pressureUnit,
   });
   const temperature: Units['temperature'] = (c, digits = 0) => ({ value: fixed(map(c, toTemperature), digits), unit: degree });
-  const force: Units['force'] = (kgf, digits = 0) => ({ value: fixed(map(kgf, toForce), digits), unit: forceUnit });
+  const force: Units['force'] = (kgf, digits = 0) => ({
+    value: fixed(map(kgf, toForce), forceUnit === 'N' ? Math.max(0, digits - 1) : digits),
+    unit: forceUnit,
+  });
   const resistance: Units['resistance'] = (r, digits = 1) => ({ value: pressure(r, digits).value, unit: `${pressureUnit} s/ml` });
+  const quantity: Units['quantity'] = (value, unit, digits = 1) => {
+    if (unit === 'bar') return pressure(value, digits);
+    if (unit === 'bar s/ml') return resistance(value, digits);
+    if (unit === 'degC') return temperature(value, digits);
+    if (unit === 'K')
+      return {
+        value: fixed(
+          map(value, (v) => v * scale),
+          digits,
+        ),
+        unit: temperatureUnit === 'degF' ? degree : 'K',
+      };
+    if (unit === 'kgf') return force(value, digits);
+    return { value: fixed(value, digits), unit };
+  };
+  const said = (value: number, unit: string, digits: number) => {
+    const shown = quantity(value, unit, digits);
+    return `${shown.value} ${shown.unit}`;
+  };
   return {
     channel: (channel, value) => channels[channel](value),
-    quantity: (value, unit, digits = 1) => {
-      if (unit === 'bar') return pressure(value, digits);
-      if (unit === 'bar s/ml') return resistance(value, digits);
-      if (unit === 'degC') return temperature(value, digits);
-      if (unit === 'kgf') return force(value, digits);
-      return { value: fixed(value, digits), unit };
-    },
+    quantity,
     pressure,
     temperature,
     temperatureStep: (k, digits = 0) => ({
@@ -95,16 +106,7 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
     }),
     resistance,
     force,
-    sentence: (text) =>
-      text.replace(
-        /(-?\d+(?:\.(\d+))?)(?: (to|and) (-?\d+(?:\.\d+)?))? (degC|K|bar|kgf)\b/g,
-        (_, low, decimals, joined, high, unit) => {
-          const say = convert[unit]!;
-          const digits = decimals?.length ?? 0;
-          const last = say(Number(joined ? high : low), digits);
-          return joined ? `${say(Number(low), digits).split(' ')[0]} ${joined} ${last}` : last;
-        },
-      ),
+    sentence: (text) => withQuantities(text, quantity),
     toCelsius,
     of: (unit) => {
       if (unit === 'bar') return { unit: pressureUnit, show: (v) => v * factor, wire: (v) => v / factor };
@@ -122,10 +124,12 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
 /** The household's display units. */
 export function useUnits(): Units {
   const { data } = useHousehold();
-  return useMemo(
+  const units = useMemo(
     () => makeUnits(data?.pressureUnit ?? 'bar', data?.temperatureUnit ?? 'degC', data?.forceUnit ?? 'kgf'),
     [data?.pressureUnit, data?.temperatureUnit, data?.forceUnit],
   );
+  useEffect(() => sayWith(units.sentence), [units]);
+  return units;
 }
 
 /** A plain number with a dash for what nobody knows. */

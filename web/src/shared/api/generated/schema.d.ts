@@ -5201,7 +5201,7 @@ export interface components {
              * @description Longest the phase may last when its event does not come, 1 to 180.
              */
             atMostSeconds: number;
-            /** @description What to do, as an imperative without its ending. */
+            /** @description What to do, as an imperative without its ending; string PullPhase.OwnPressure in it is the phase's pressure. */
             cue: string;
             /** @description What the hand does. */
             move?: components["schemas"]["PhaseMove"];
