@@ -90,7 +90,7 @@ public static class MeasureShot
     public static ShotReading Read(Trace trace, Moments marked, ShotContext shot)
     {
         var clean = TraceCleaning.Clean(trace, boilerOnPuck: shot.BoilerOnPuck);
-        var moments = MomentFinder.Find(clean, shot.WaitsFirst).With(marked);
+        var moments = MomentFinder.Find(clean, shot.WaitsFirst, shot.BoilerOnPuck).With(marked);
         var measures = From(clean, moments, shot);
         var corrections = new List<TraceCorrection>();
         if (clean.GaugeRestBar != 0.0) corrections.Add(new(CorrectionKind.GaugeRest, clean.GaugeRestBar));

@@ -16,13 +16,17 @@ public static class MomentFinder
     private const double PreInfusionShare = 0.65;
     private const double PreInfusionSeconds = 1.5;
     private const double LeastRampBar = 1.5;
+    private const double BoilerBar = 1.8;
+    private const double BoilerSlackBar = 0.3;
+    private const int EndSamples = 10;
     private const double DropsGrams = 0.3;
     private const double FlowingGramsPerS = 0.12;
 
     /// <summary>The moments that a clean trace shows.</summary>
     /// <param name="clean">The trace.</param>
     /// <param name="waitsFirst">Whether the pull begins without pressure, as a bloom does: then waiting is no idling, and its clock runs from the record's beginning.</param>
-    public static Moments Find(CleanTrace clean, bool waitsFirst = false)
+    /// <param name="boilerOnPuck">Whether a raised lever lets a boiler's pressure to the puck: then letting go ends there and not at nothing.</param>
+    public static Moments Find(CleanTrace clean, bool waitsFirst = false, bool boilerOnPuck = false)
     {
         double? start = 0.0;
         double? firstPressure = null, ramp = null, peak = null, ease = null, stop = null;
@@ -31,7 +35,7 @@ public static class MomentFinder
             var p = clean.PressureBar;
             firstPressure = clean.Seconds[first];
             if (!waitsFirst) start = Start(clean, first);
-            var letGo = LetGo(clean);
+            var letGo = LetGo(clean, boilerOnPuck);
             stop = letGo is { } index ? clean.Seconds[index] : clean.Seconds[Array.FindLastIndex(p, v => v > PressedBar)];
             if (clean.CupLiftedAt is { } lifted && lifted < stop) stop = lifted;
             var last = Math.Max(first, Array.FindLastIndex(clean.Seconds, s => s <= stop));
@@ -60,13 +64,15 @@ public static class MomentFinder
     /// The last fall of the pressure, down to nothing: an arm or a valve that lets go takes a large share of it each second, easing a small one.
     /// Null where the record ends before.
     /// </summary>
-    private static int? LetGo(CleanTrace clean)
+    private static int? LetGo(CleanTrace clean, bool boilerOnPuck)
     {
         const int half = 2;
         const double sharePerS = 0.42;
         var p = clean.PressureBar;
         var top = p.Max();
         var gone = Math.Max(PressedBar, 0.12 * top);
+        var ends = Hampel.Median([.. p.TakeLast(EndSamples)]);
+        if (boilerOnPuck && ends < BoilerBar && top > ends + LeastRampBar) gone = Math.Max(gone, ends + BoilerSlackBar);
         var last = Array.FindLastIndex(p, v => v > gone);
         if (last < 0 || last >= p.Length - 1 - half) return null;
         var i = last;

@@ -106,6 +106,35 @@ public sealed class PullTests
         Assert.Equal(Lever.HandForceKgf(Portable, 1.2), reading.HandForceKgf!.Value, 1e-9);
     }
 
+    [Theory] // a home-made gauge seldom rests at zero
+    [InlineData(0.6)]
+    [InlineData(-0.4)]
+    public void A_gauge_that_does_not_rest_at_zero_starts_nothing_and_is_taken_off(double rest)
+    {
+        var tracker = Tracker();
+        var random = new SeededRandom(4);
+        for (var t = 0.0; t < 30; t += 0.05) tracker.Take(Channel.Pressure, t, rest + random.Normal(0.04));
+        Assert.False(tracker.Started);
+        for (var t = 30.0; t < 32; t += 0.05) tracker.Take(Channel.Pressure, t, rest + ((t - 30) * 2));
+        Assert.True(tracker.Started);
+        Assert.Equal(rest, tracker.GaugeRestBar, 0.03);
+        Assert.Equal(3.9, tracker.Read(32).PressureBar!.Value, 0.05);
+        var trace = tracker.ToTrace();
+        Assert.InRange(trace.EndSeconds, 1.7, 1.9); // begun 0.3 bar above the rest
+        Assert.All(trace.Of(Channel.Pressure)!.Values, v => Assert.InRange(v, 0.2, 3.95));
+    }
+
+    [Fact]
+    public void Pressed_as_soon_as_it_is_ready_a_pull_begins_at_once_and_nothing_is_taken_off()
+    {
+        var tracker = Tracker();
+        for (var t = 0.0; t < 3; t += 0.05) tracker.Take(Channel.Pressure, t, Math.Min(2.5, t * 2));
+        Assert.True(tracker.Started);
+        Assert.Equal(0, tracker.GaugeRestBar);
+        Assert.InRange(tracker.Read(3).Seconds, 2.7, 3.0);
+        Assert.Equal(2.5, tracker.Read(3).PressureBar!.Value, 0.01);
+    }
+
     [Fact]
     public void A_scale_alone_starts_the_clock_with_the_first_grams()
     {

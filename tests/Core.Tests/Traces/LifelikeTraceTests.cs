@@ -90,6 +90,51 @@ public sealed class LifelikeTraceTests
             iter: 300);
     }
 
+    [Fact] // common practice: lifting the lever of a dipper lets the boiler's pressure to the puck again
+    public void A_boilers_pressure_after_the_pull_is_neither_pull_nor_rest()
+    {
+        double[] seconds = [.. Enumerable.Range(0, 500).Select(i => i * 0.1)];
+        double Bar(double t) => t < 8 ? 1.1 : t < 11 ? 1.1 + ((t - 8) * 2.3) : t < 34 ? 8 : 1.1 + (6.9 * Math.Exp(-(t - 34) / 0.3));
+        var trace = new Trace([new(Channel.Pressure, Origin.Measured, seconds, [.. seconds.Select(Bar)])]);
+        var reading = MeasureShot.Read(trace, Moments.None, new ShotContext(Dose, BoilerOnPuck: true));
+        Near(34, reading.Moments.Stop, 0.3, "stop");
+        Near(8, reading.Moments.Ramp, 0.5, "ramp");
+        Near(8, reading.Measures.PeakBar, 0.05, "peak pressure");
+        Assert.Empty(reading.Corrections);
+    }
+
+    [Fact] // a bloom is a wait and no idling
+    public void A_plan_that_begins_with_a_wait_counts_from_the_records_beginning()
+    {
+        var pull = new LifelikePull { LeadSeconds = 25, EndBar = 5 };
+        Near(pull.StopAt, MeasureShot.Read(pull.Record(), Moments.None, new ShotContext(Dose, WaitsFirst: true)).Measures.SecondsFromLever, 0.3, "seconds");
+        Near(pull.StopAt - 25, MeasureShot.Read(pull.Record(), Moments.None, new ShotContext(Dose)).Measures.SecondsFromLever, 0.3, "seconds");
+    }
+
+    [Fact]
+    public void The_stop_is_what_was_said_unless_it_was_let_go_before()
+    {
+        var pull = new LifelikePull { EndBar = 5, DripSeconds = 20, DripGrams = 2 };
+        var context = new ShotContext(Dose);
+        Assert.Null(MeasureShot.StopToMark(pull.Record(), pull.StopAt + 4, context)); // let go, and the button pressed later
+        Assert.Equal(pull.StopAt - 3, MeasureShot.StopToMark(pull.Record(), pull.StopAt - 3, context)); // said first
+        // nobody saw a pressure: what was said counts
+        Assert.Equal(30, MeasureShot.StopToMark(Trace.Empty, 30, context));
+    }
+
+    [Fact]
+    public void A_cup_that_is_taken_under_pressure_ends_the_shot()
+    {
+        var pull = new LifelikePull { CupLifted = true };
+        var trace = pull.Record();
+        var lifted = pull.StopAt - 6;
+        var weight = trace.Of(Channel.Weight)!;
+        var taken = new Trace([trace.Of(Channel.Pressure)!, weight with { Values = [.. weight.Values.Select((v, i) => weight.Seconds[i] > lifted ? -140 : v)] }]);
+        var reading = MeasureShot.Read(taken, Moments.None, new ShotContext(Dose));
+        Near(lifted, reading.Moments.Stop, 0.5, "stop");
+        Near(pull.TrueGrams(lifted), reading.Measures.CupGrams, 0.8, "cup"); // the scale had not caught up
+    }
+
     private static void Near(double? truth, double? found, double within, string what)
     {
         if (truth is null) Assert.True(found is null, $"{what} at {found:0.00} is not there");

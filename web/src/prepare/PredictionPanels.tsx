@@ -52,7 +52,7 @@ export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, t
       <H2>What to set on the grinder</H2>
       <Announce>
         {suggestion
-          ? `Advised setting ${Number(suggestion.setting.toFixed(2))} ${scaleUnit}, chance to land ${number(suggestion.chance * 100, 0)} percent.`
+          ? `Grinder: ${Number(suggestion.setting.toFixed(2))} ${scaleUnit}, lands ${number(suggestion.chance * 100, 0)} times in a hundred.`
           : ''}
       </Announce>
       {suggestion && (

@@ -9,7 +9,7 @@ import { figureEveryMs, useLiveDrawing } from './useLiveDrawing';
 import { writeText } from './write';
 
 const largest = 96;
-const labelHeight = 20;
+const labelHeight = 16;
 type Ref = React.RefObject<HTMLSpanElement | null>;
 
 /** Where the pressure comes from, in a word. */
