@@ -1,9 +1,12 @@
 // Takes pictures of the main views for docs/screenshots: node look.mjs ADDRESS FOLDER [only,these]
+import { existsSync } from 'node:fs';
 import { chromium } from '@playwright/test';
+
+const headless = '/usr/bin/chromium-headless-shell';
 
 const [address, folder, only] = process.argv.slice(2);
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: existsSync(headless) ? headless : '/usr/bin/chromium',
   args: [
     '--no-sandbox',
     '--disable-gpu',

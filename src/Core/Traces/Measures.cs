@@ -44,7 +44,7 @@ public sealed record ShotReading(CleanTrace Clean, Moments Moments, Measures Mea
 /// <summary>Works out <see cref="Measures"/> from a clean trace and its moments.</summary>
 public static class MeasureShot
 {
-    private const double LeastDripGrams = 1.0;
+    private const double LeastDripGrams = 1.5;
     private const double UsualStrength = 0.10;
 
     /// <summary>Measures of a clean trace.</summary>

@@ -84,7 +84,7 @@ public sealed class LifelikeTraceTests
                     Said(reading, CorrectionKind.GaugeRest, pull.GaugeRestBar, Math.Abs(pull.GaugeRestBar) > 0.2, Math.Abs(pull.GaugeRestBar) < 0.03, 0.1);
                     Said(reading, CorrectionKind.IdleBefore, pull.LeadSeconds, pull.LeadSeconds > 0, pull.LeadSeconds == 0, 0.3);
                     Said(reading, CorrectionKind.CupLifted, pull.LiftedAt - pull.LeadSeconds, pull.CupLifted, !pull.CupLifted, 1.0);
-                    Said(reading, CorrectionKind.DrippedAfter, pull.DripGrams, pull.DripGrams > 1.6, pull.DripGrams == 0, 0.6);
+                    Said(reading, CorrectionKind.DrippedAfter, pull.DripGrams, pull.DripGrams > 2.1, pull.DripGrams == 0, 0.6);
                 }
             },
             iter: 300);
@@ -101,6 +101,14 @@ public sealed class LifelikeTraceTests
         Near(8, reading.Moments.Ramp, 0.5, "ramp");
         Near(8, reading.Measures.PeakBar, 0.05, "peak pressure");
         Assert.Empty(reading.Corrections);
+    }
+
+    [Fact]
+    public void A_slow_rise_is_no_pre_infusion()
+    {
+        var pull = new LifelikePull { RampSeconds = 25, PeakBar = 9, EndBar = 5 };
+        foreach (var seed in Enumerable.Range(0, 20))
+            Assert.Null(MeasureShot.Read((pull with { Seed = (ulong)seed }).Record(), Moments.None, Dose).Moments.Ramp);
     }
 
     [Fact] // a bloom is a wait and no idling

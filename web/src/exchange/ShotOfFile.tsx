@@ -47,16 +47,18 @@ export function ShotOfFile({ shot, change, wrong, stored }: Props) {
   );
   return (
     <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} alignItems="start">
-      <Field label="Pulled at" problem={wrong('pulledAt')}>
-        {(ids) => (
-          <Input
-            {...ids}
-            type="datetime-local"
-            value={onTheWall(shot.pulledAt)}
-            onChange={(e) => e.target.value && change({ pulledAt: new Date(e.target.value).toISOString() })}
-          />
-        )}
-      </Field>
+      <Box gridColumn="1 / -1">
+        <Field label="Pulled at" problem={wrong('pulledAt')}>
+          {(ids) => (
+            <Input
+              {...ids}
+              type="datetime-local"
+              value={onTheWall(shot.pulledAt)}
+              onChange={(e) => e.target.value && change({ pulledAt: new Date(e.target.value).toISOString() })}
+            />
+          )}
+        </Field>
+      </Box>
       <Choice
         label="Machine"
         options={bench.machines}

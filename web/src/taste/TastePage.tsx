@@ -117,7 +117,7 @@ export default function TastePage() {
             <Box fontSize="13px" color="quiet" mt="2">
               {view.origins.map((o) => `${o.channel.toLowerCase()} ${origins[o.origin]}, ${o.samples} samples`).join('; ')}
               {shot.waterC !== null
-                ? `; water at the puck taken as ${units.channel('Temperature', Math.round(shot.waterC))}`
+                ? `; water at the puck taken as ${units.temperature(shot.waterC).value} ${units.temperature(0).unit}`
                 : ''}
             </Box>
             <MomentsForm key={shot.id} shotId={shot.id} version={shot.version} moments={view.moments} marked={view.marked} />
