@@ -52,8 +52,8 @@ export class Household {
     });
   }
 
-  /** The stand-in instruments, faster than life, so that a pull takes some seconds; no probe on the group. */
-  instruments(speed: number, seed = 11) {
+  /** The stand-in instruments, faster than life, so that a pull takes some seconds; no probe on the group, and a hand that presses on until it is told. */
+  instruments(speed: number, seed = 11, letsGo: 'cue' | 'never' = 'never') {
     const on = `${this.url.replace('http', 'ws')}/instruments`;
     return this.start('Instruments', [
       '--server',
@@ -68,6 +68,8 @@ export class Household {
       'no',
       '--gauge-rate',
       '10',
+      '--lets-go',
+      letsGo,
     ]);
   }
 

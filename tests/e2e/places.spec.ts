@@ -75,9 +75,6 @@ test('in psi, Fahrenheit and newtons no page says anything in another unit', asy
     expect(kept.ok(), await kept.text()).toBe(true);
   };
   await use({ pressureUnit: 'psi', temperatureUnit: 'degF', forceUnit: 'N' });
-  // a session under way at the dipper, so that strip, steps and curve have something to say
-  const session = await (await page.request.get('/api/session')).json();
-  await page.request.put(`/api/session?version=${session.wantsVersion}`, { data: { wants: session.wants, readyAt: null } });
   const others = /\bbar\b|\bkPa\b|\u00b0C|\bdegC\b|\bkgf\b|\d ?K\b|\{|\}/;
   const look = async (where: string) => {
     const said = await words(page);
@@ -139,7 +136,6 @@ test('in psi, Fahrenheit and newtons no page says anything in another unit', asy
   await page.getByRole('button', { name: /^Stop/ }).click();
   await look('the stopped pull');
   await clearPull(page);
-  await page.request.post('/api/session/end');
   await use({ pressureUnit: before.pressureUnit, temperatureUnit: before.temperatureUnit, forceUnit: before.forceUnit });
 });
 

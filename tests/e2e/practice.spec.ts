@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, expectNoSidewaysScroll, frames, Household, live, onTheSheet, test } from './bench';
+import { expect, expectAccessible, expectNoSidewaysScroll, frames, Household, live, putSheet, test } from './bench';
 
 /** What the sentence asks for, bar; null where it names none. */
 const asked = (sentence: string) => {
@@ -181,15 +181,20 @@ async function pump(page: Page, home: Household, phone: boolean) {
 
 test('with a session\u2019s ribbon above it a lesson fits the window', async ({ page }, info) => {
   test.skip(info.project.name === 'phone', 'on a phone the page is scrolled');
-  await onTheSheet(page, 'BoilerDirect', 'Ribbon dipper');
-  const { wants, wantsVersion } = await (await page.request.get('/api/session')).json();
-  await page.request.put(`/api/session?version=${wantsVersion}`, { data: { wants, readyAt: null } });
-  for (const key of ['fill', 'on']) await page.request.post('/api/session/done', { data: { key, secondsAgo: 600 } });
-  await page.goto('/practice/hold-3');
-  await expect(page.getByText(/^Next:/)).toBeVisible();
-  await page.getByRole('button', { name: /^Begin/ }).click();
-  for (const name of [/^Let go, it is done/, /First drops/, 'Give up'])
-    await expect(page.getByRole('button', { name })).toBeInViewport({ ratio: 1 });
-  await page.getByRole('button', { name: 'Give up' }).click();
-  await page.request.post('/api/session/end');
+  const home = new Household();
+  try {
+    await home.open(4);
+    const { sheet } = await (await page.request.get(`${home.url}/api/prepare`)).json();
+    await putSheet(page, { ...sheet, machineId: 2, doseGrams: 14, yieldGrams: 28, planKey: 'flat-firm' }, home.url);
+    const { wants, wantsVersion } = await (await page.request.get(`${home.url}/api/session`)).json();
+    await page.request.put(`${home.url}/api/session?version=${wantsVersion}`, { data: { wants, readyAt: null } });
+    for (const key of ['fill', 'on']) await page.request.post(`${home.url}/api/session/done`, { data: { key, secondsAgo: 600 } });
+    await page.goto(`${home.url}/practice/hold-3`);
+    await expect(page.getByText(/^Next:/)).toBeVisible();
+    await page.getByRole('button', { name: /^Begin/ }).click();
+    for (const name of [/^Let go, it is done/, /First drops/, 'Give up'])
+      await expect(page.getByRole('button', { name })).toBeInViewport({ ratio: 1 });
+  } finally {
+    await home.close();
+  }
 });
