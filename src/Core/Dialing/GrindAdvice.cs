@@ -137,10 +137,10 @@ public sealed class GrindAdvice
     }
 
     /// <summary>Lowest setting that anything is believed of: some steps below those tried, and not below zero where none was.</summary>
-    public double LowestBelieved => Math.Max(_shots.Min(s => s.Setting) - (StepsBeyond * _steps.Step), _shots.Min(s => s.Setting) >= 0 ? 0 : double.NegativeInfinity);
+    private double LowestBelieved => Math.Max(_shots.Min(s => s.Setting) - (StepsBeyond * _steps.Step), _shots.Min(s => s.Setting) >= 0 ? 0 : double.NegativeInfinity);
 
     /// <summary>Highest setting that anything is believed of.</summary>
-    public double HighestBelieved => _shots.Max(s => s.Setting) + (StepsBeyond * _steps.Step);
+    private double HighestBelieved => _shots.Max(s => s.Setting) + (StepsBeyond * _steps.Step);
 
     /// <summary>Factor on R10 that a basket is worth against the machine's own, with the shots it rests on; null where it was never used.</summary>
     public (double Factor, int Shots)? BasketFactor(int basket)

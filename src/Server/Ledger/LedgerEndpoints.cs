@@ -58,7 +58,7 @@ public static class LedgerEndpoints
         var shot = await db.Shots.Include(s => s.Trace).Include(s => s.Machine).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
             ?? throw new NotThereException($"There is no shot {id}.");
         ChangedMeanwhileException.ThrowIfOlder(shot, version, "The shot");
-        foreach (var moment in new[] { marked.FirstPressure, marked.FirstDrops, marked.Ramp, marked.Peak, marked.Ease, marked.Blonding, marked.Stop })
+        foreach (var moment in new[] { marked.FirstPressure, marked.FirstDrops, marked.Ramp, marked.Peak, marked.Ease, marked.Blonding, marked.Stop, marked.Start })
         {
             if (moment is { } seconds) MomentSeconds.Check(seconds);
         }

@@ -68,6 +68,9 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal(drops, (double)after!["shot"]!["measures"]!["secondsToDrops"]!, 1e-9);
         marked["firstDrops"] = 900;
         Assert.Equal(400, (await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked)).Status);
+        // the start is checked like the others
+        marked = new JsonObject { ["firstPressure"] = null, ["firstDrops"] = null, ["ramp"] = null, ["peak"] = null, ["ease"] = null, ["blonding"] = null, ["stop"] = null, ["start"] = 1e300 };
+        Assert.Equal(400, (await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked)).Status);
     }
 
     [Fact]
