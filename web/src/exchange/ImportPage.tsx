@@ -129,9 +129,7 @@ function Import({ machineId }: { machineId: number }) {
         </Field>
         {elsewhere && (
           <Box mt="3">
-            <Notice role="alert">
-              {elsewhere instanceof Problem ? units.sentence(elsewhere.message) : sentenceOf(elsewhere)}
-            </Notice>
+            <Notice role="alert">{sentenceOf(elsewhere)}</Notice>
           </Box>
         )}
       </Panel>

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Button, Caution, Figure, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
 import { useUnits, type Units } from '../shared/units/units';
@@ -211,9 +211,7 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
       </form>
       {measure.error && (
         <Box mt="3">
-          <Notice role="alert">
-            {measure.error instanceof Problem ? units.sentence(measure.error.message) : sentenceOf(measure.error)}
-          </Notice>
+          <Notice role="alert">{sentenceOf(measure.error)}</Notice>
         </Box>
       )}
       {view && (

@@ -128,10 +128,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
           <Panel order={1}>
             {view.error && (
               <Box mb="2">
-                <Notice role="alert">
-                  {view.error instanceof Problem ? units.sentence(view.error.message) : sentenceOf(view.error)} What you typed is
-                  kept.
-                </Notice>
+                <Notice role="alert">{sentenceOf(view.error)} What you typed is kept.</Notice>
               </Box>
             )}
             {!shown && !view.error && <Waiting />}

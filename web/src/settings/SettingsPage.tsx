@@ -179,7 +179,7 @@ function BoilingPoint({ kept }: { kept: () => void }) {
       <Field
         label="Or measure it: a thermometer in boiling water reads"
         unit={units.temperature(0).unit}
-        problem={set.error ? units.sentence(sentenceOf(set.error)) : undefined}
+        problem={set.error ? sentenceOf(set.error) : undefined}
       >
         {(ids) => (
           <Flex gap="2">

@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
-import { Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { sentenceOf, type Schemas } from '../shared/api/client';
 import { timeOfDay } from '../shared/clock';
 import { useShortcuts } from '../shared/keys/shortcuts';
 import { Button, Field, H2, Input, Notice, Select } from '../shared/ui/elements';
@@ -113,7 +113,7 @@ export function Readings({ session, actions, setLamp }: Props) {
       )}
       {problem && (
         <Box mt="3">
-          <Notice role="alert">{problem instanceof Problem ? units.sentence(problem.message) : sentenceOf(problem)}</Notice>
+          <Notice role="alert">{sentenceOf(problem)}</Notice>
         </Box>
       )}
       {session.readings.length > 0 && (
