@@ -1,5 +1,4 @@
 using RuddySpring.Core;
-using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Tests.Coaching;
 using RuddySpring.Instruments;
 
@@ -20,7 +19,6 @@ public static class CoachLimit
     private const double StepSeconds = 0.05;
     private const double ScaleSdGrams = 0.067;    // shaken by 0.06 g, rounded to 0.1 g
     private const double QuietScaleSdGrams = 0.035;
-    private const double DoseGrams = 15;
 
     private sealed record Particle(StandInPuck Puck)
     {
@@ -65,12 +63,12 @@ public static class CoachLimit
     private static double Filtered(CoachedPull pull, double until, SeededRandom random)
     {
         var particles = Enumerable.Range(0, Particles).Select(_ => new Particle(new StandInPuck(
-            random, DoseGrams, pull.Expected.ResistanceBarSPerMl * Math.Exp(random.Normal(pull.Expected.SdLog)), CoachedPull.WaterC))).ToArray();
+            random, pull.Expected.WithResistance(pull.Expected.Bed.ResistanceBarSPerMl * Math.Exp(random.Normal(pull.ExpectedSd)))))).ToArray();
         var weights = new double[Particles];
         Array.Fill(weights, 1.0 / Particles);
         int pressure = 0, weighing = 0;
         var bar = 0.0;
-        var lag = 1 - Math.Exp(-StepSeconds / PuckWatch.ScaleLagSeconds);
+        var lag = pull.Expected.Path.ShareThatShows(StepSeconds);
         for (var step = 1; step * StepSeconds <= until + 1e-9; step++)
         {
             var t = step * StepSeconds;

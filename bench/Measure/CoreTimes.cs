@@ -1,12 +1,14 @@
+using RuddySpring.Core.Tests;
+using RuddySpring.Core.Tests.Dialing;
 using System.Diagnostics;
-using RuddySpring.Core;
-using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Sessions;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
+using RuddySpring.Core;
 using Trace = RuddySpring.Core.Traces.Trace;
 
 namespace RuddySpring.Measure;
@@ -19,12 +21,12 @@ internal static class CoreTimes
         var machine = FamilyDefaults.Of(MachineFamily.HeatedGroup).Machine with { WillingForceKgf = 60, ChamberMl = 400 };
         // a shot of about 60 s
         var puck = new PuckParameters { DoseGrams = 18, ResistanceBarSPerMl = 7.9 };
-        var shot = ShotSimulator.Run(puck, ShippedPlans.EarlyPeak, machine, 36);
+        var shot = PuckShots.Run(puck, ShippedPlans.EarlyPeak, machine, 36);
         var times = new List<double>();
         for (var i = 0; i < (quick ? 300 : 1000); i++)
         {
             var from = Stopwatch.GetTimestamp();
-            ShotSimulator.Run(puck, ShippedPlans.EarlyPeak, machine, 36);
+            PuckShots.Run(puck, ShippedPlans.EarlyPeak, machine, 36);
             times.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
         }
 
@@ -58,7 +60,7 @@ internal static class CoreTimes
                 from waterC in new[] { 86.0, 93 }
                 from resistance in new[] { 3.0, 5, 7, 10 }
                 let puck = new PuckParameters { DoseGrams = dose, ResistanceBarSPerMl = resistance, WaterC = waterC }
-                let shot = ShotSimulator.Run(puck, plan, machine, dose * 2.1)
+                let shot = PuckShots.Run(puck, plan, machine, dose * 2.1)
                 let r10 = MeasureShot.Read(Exactly(shot), Moments.None, dose, waterC).Measures.R10
                 select Math.Abs(((r10 ?? 0) / GrindResistance.Of(puck)) - 1)).Max();
     }

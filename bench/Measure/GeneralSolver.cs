@@ -1,3 +1,5 @@
+using RuddySpring.Core.Tests;
+using RuddySpring.Core.Tests.Dialing;
 using System.Diagnostics;
 using MathNet.Numerics.LinearAlgebra;
 using MathNet.Numerics.OdeSolvers;
@@ -27,7 +29,7 @@ internal static class GeneralSolver
 
     private static readonly PuckParameters Puck = new() { DoseGrams = 18, ResistanceBarSPerMl = 9, LaneSpread = 0 };
     private static readonly double Density = Core.Water.LiquidWater.DensityGramsPerMl(Puck.WaterC);
-    private static readonly double HeldMl = Puck.Retention * Puck.DoseGrams / Density / Puck.Lanes;
+    private static readonly double HeldMl = Puck.Behaviour.WaterHeldPerGram * Puck.DoseGrams / Density / Puck.Lanes;
 
     /// <summary>How many times longer the general solver takes at equal error.</summary>
     public static double Ratio(int runs)
@@ -46,7 +48,7 @@ internal static class GeneralSolver
         return Median(() => Solve(steps), Math.Max(3, runs / 10)) / Median(() => Own(), runs);
     }
 
-    private static double Own() => ShotSimulator.Run(
+    private static double Own() => PuckShots.Run(
         Puck,
         new("flat", "Flat", "", 0.5, [new("ramp", Bar, PhaseEnding.Seconds, RampSeconds, 0, 3, "Ramp"), new("hold", Bar, PhaseEnding.YieldShare, 1, 0, 90, "Hold")]),
         FamilyDefaults.Of(MachineFamily.HeatedGroup).Machine with { WillingForceKgf = 60, ChamberMl = 400 }, 120, Seconds).CupGrams;
@@ -74,7 +76,7 @@ internal static class GeneralSolver
             for (var cell = 0; cell < Extraction.Cells; cell++)
             {
                 var c = at + 3 + (cell * PerCell);
-                var soluble = Puck.DoseGrams / Puck.Lanes * Puck.SolubleShare / Extraction.Cells;
+                var soluble = Puck.DoseGrams / Puck.Lanes * Puck.Behaviour.SolubleShare / Extraction.Cells;
                 (y[c], y[c + 1]) = (soluble * Fast, soluble * (1 - Fast));
             }
         }
@@ -95,20 +97,20 @@ internal static class GeneralSolver
         var pressure = Math.Max(0, y[0]);
         d[0] = (Math.Min(Bar, Bar / RampSeconds * t) - pressure) / HandLagSeconds;
         var share = 1.0 / Puck.Lanes;
-        var wet = Puck.ResistanceBarSPerMl * FlowResistance.Thermal(Puck.WaterC) * FlowResistance.Compaction(Puck, pressure) * FlowResistance.Swell(Puck, t);
-        var dry = Puck.ResistanceBarSPerMl * FlowResistance.Thermal(Puck.WaterC) * Puck.DryShare;
+        var wet = Puck.ResistanceBarSPerMl * FlowResistance.Thermal(Puck.WaterC) * FlowResistance.Compaction(Puck.Behaviour, pressure) * FlowResistance.Swell(Puck.Behaviour, t);
+        var dry = Puck.ResistanceBarSPerMl * FlowResistance.Thermal(Puck.WaterC) * Puck.Behaviour.DryShare;
         for (var lane = 0; lane < Puck.Lanes; lane++)
         {
             var at = 2 + (lane * PerLane);
             double flow;
             if (y[at] < 1)
             {
-                flow = (pressure + Puck.CapillaryBar) * share / (dry * y[at]);
+                flow = (pressure + Puck.Behaviour.CapillaryBar) * share / (dry * y[at]);
                 d[at] = flow / HeldMl;
             }
             else
             {
-                flow = pressure * share * FlowResistance.Onset(y[at + 1]) / (wet * FlowResistance.Erode(Puck, y[at + 2] / (Puck.DoseGrams * share)));
+                flow = pressure * share * FlowResistance.Onset(y[at + 1]) / (wet * FlowResistance.Erode(Puck.Behaviour, y[at + 2] / (Puck.DoseGrams * share)));
                 d[at + 1] = 1;
                 d[at + 2] = flow;
             }

@@ -3,6 +3,7 @@ using RuddySpring.Core.Beans;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Instruments;
@@ -90,8 +91,7 @@ public sealed class StandInBench(ulong seed)
     /// <summary>A pull is ready: cup on the scale, hand to the lever.</summary>
     public void Ready(ReadyPull pull)
     {
-        _puck = new StandInPuck(
-            _random, pull.DoseGrams, TrueResistance(pull), pull.WaterC, pull.Machine.RestrictorBarS2PerMl2);
+        _puck = new StandInPuck(_random, ShotConditions.Of(pull.Machine, pull.Plan, pull.DoseGrams, pull.YieldGrams, pull.WaterC).WithResistance(TrueResistance(pull)));
         _hand = new StandInHand(_random, pull.Plan, pull.Machine, pull.YieldGrams);
         _mostPuckMl = CupVolumes.MostPuckMl(pull.Machine);
         _leverMoves = _seconds + ReachesForLeverSeconds;
@@ -122,7 +122,7 @@ public sealed class StandInBench(ulong seed)
         if (_seconds >= _leverMoves)
         {
             if (_puck.InflowMl >= _mostPuckMl || _seconds >= _letsGoAt) _hand.LetGo(); // the chamber is empty, or it is time
-            _hand.Step(_seconds - _leverMoves.Value, StepSeconds, _puck.CupGrams, _puck.InflowMl, _puck.FallingGramsPerS);
+            _hand.Next(_puck.Seen with { Seconds = _seconds - _leverMoves.Value }, _puck.InflowMlPerS, StepSeconds);
         }
 
         _puck.Step(_hand.PressureBar, StepSeconds);

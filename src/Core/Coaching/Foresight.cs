@@ -97,7 +97,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         if (total - seconds < 4) return null; // too late to change anything
         if (follower.Phase.Move == PhaseMove.HoldFlow) return null; // who holds the flow has chosen it over the time
         var factor = FactorToLand(seconds, watch, follower, strokeFromMl, off > 0 ? lands.High : lands.Low, off);
-        var most = Math.Min(LiveCoach.MostAdvisedBar, ShotSimulator.MostPressureBar(machine, watch.MovedMl - strokeFromMl));
+        var most = Math.Min(LiveCoach.MostAdvisedBar, PressureLimit.MostBar(machine, watch.MovedMl - strokeFromMl));
         var bar = Math.Min(most, HalfBars(targetBar * factor));
         var harder = machine.PressureBy == PressureBy.Arm ? "press to" : "go up to"; // a spring was never asked for more
         var gentler = machine.PressureBy switch

@@ -1,13 +1,8 @@
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Coaching;
-
-/// <summary>What is expected of the puck before it is pulled.</summary>
-/// <param name="ResistanceBarSPerMl">Its resistance swollen and fresh, 0.2 to 200.</param>
-/// <param name="SdLog">Standard deviation of the logarithm of that.</param>
-public sealed record ExpectedPuck(double ResistanceBarSPerMl, double SdLog);
 
 /// <summary>
 /// Stands at the elbow during a pull: learns the puck from what the instruments say, follows the plan, and says what to hold, how long it
@@ -33,7 +28,7 @@ public sealed class LiveCoach
     private readonly double _yieldGrams;
     private readonly PuckWatch _watch;
     private readonly PlanFollower _follower;
-    private readonly PlanHand _assumed;
+    private readonly PlanDrive _assumed;
     private readonly Foresight _trouble;
     private RestOfPull? _rest;
     private double _lookedAt = double.NegativeInfinity;
@@ -44,28 +39,17 @@ public sealed class LiveCoach
     private bool _blonding;
     private bool _stop;
 
-    /// <param name="plan">The plan.</param>
-    /// <param name="machine">The machine.</param>
-    /// <param name="doseGrams">Dose, g.</param>
-    /// <param name="yieldGrams">Yield, g.</param>
-    /// <param name="waterC">Water at the puck, degC.</param>
-    /// <param name="expected">What is expected of the puck.</param>
-    public LiveCoach(PullPlan plan, Machine machine, double doseGrams, double yieldGrams, double waterC, ExpectedPuck expected)
+    /// <param name="expected">The shot as it is expected.</param>
+    /// <param name="sdLog">Standard deviation of the logarithm of its resistance, 0.05 to 1.</param>
+    /// <param name="path">What is believed of spout and scale; null where nothing was learned.</param>
+    public LiveCoach(ShotConditions expected, double sdLog, CupPathBelief? path = null)
     {
-        (_plan, _machine, _yieldGrams) = (plan, machine, yieldGrams);
-        _watch = new PuckWatch(
-            new PuckParameters
-            {
-                DoseGrams = doseGrams,
-                ResistanceBarSPerMl = Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60),
-                WaterC = Math.Clamp(waterC, 20, 99),
-                Retention = machine.RetentionPerGram,
-                RestrictorBarS2PerMl2 = machine.RestrictorBarS2PerMl2,
-            },
-            expected.SdLog);
-        _follower = new(plan, yieldGrams, Strokes.VolumeMl(machine));
-        _assumed = new(new(plan, yieldGrams, Strokes.VolumeMl(machine)), machine);
-        _trouble = new(plan, machine, yieldGrams);
+        (_plan, _machine, _yieldGrams) = (expected.Plan, expected.Machine, expected.YieldGrams);
+        _watch = new PuckWatch(expected, sdLog, path ?? CupPathBelief.Unknown);
+        var stroke = Strokes.VolumeMl(_machine);
+        _follower = new(_plan, _yieldGrams, stroke);
+        _assumed = new(new(_plan, _yieldGrams, stroke), _machine);
+        _trouble = new(_plan, _machine, _yieldGrams);
     }
 
     /// <summary>What is known of the puck.</summary>
@@ -135,7 +119,7 @@ public sealed class LiveCoach
         _stop |= DropsSeen && _watch.CupGrams + _watch.DripAfterGrams(LetGoSeconds) >= _yieldGrams;
         double? left = _stop ? 0 : _rest?.StopSeconds is { } stop ? Math.Max(0, stop - since) : null;
         var wanted = WantedFlow();
-        var reach = Math.Min(MostAdvisedBar, ShotSimulator.MostPressureBar(_machine, _watch.MovedMl - _strokeFromMl));
+        var reach = Math.Min(MostAdvisedBar, PressureLimit.MostBar(_machine, _watch.MovedMl - _strokeFromMl));
         var hold = DropsSeen && HoldBar(wanted) is { } holds && holds <= reach ? holds : (double?)null;
         var sure = DropsSeen && seconds - _watch.FirstDropsSeconds >= SureAfterDropsSeconds;
         var outOfReach = sure && hold is null;
@@ -156,7 +140,7 @@ public sealed class LiveCoach
     /// <summary>Pressure in bar that would hold a flow in g/s as the puck stands now; null where none up to 12 bar does.</summary>
     public double? HoldBar(double gramsPerS)
     {
-        double low = 0, high = PullPlan.PlanPressure.Max;
+        double low = 0, high = PressureLimit.HighestBar;
         if (_watch.FlowAt(high) < gramsPerS) return null;
         for (var i = 0; i < 16; i++)
         {

@@ -1,59 +1,61 @@
+using MathNet.Numerics.LinearAlgebra;
 using RuddySpring.Core.Puck;
-using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Traces;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Coaching;
 
 /// <summary>
-/// Learns a puck while water runs through it. A <see cref="PuckModel"/> is driven by the pressure that is measured; until the first drops
-/// only the time that the front took is known of it (<see cref="Wetting"/>), from then on an extended Kalman filter (Kalman 1960; Jazwinski
-/// 1970) follows what hangs at the spout, what is in the cup, what the late scale shows, and the logarithm of how easily water passes.
+/// Learns a puck while water runs through it. A <see cref="ShotRun"/> is driven by the pressure that is measured; until the first drops
+/// only the time that the front took is known of it (<see cref="Wetting"/>). Then the whole pull is fitted anew, with spout and scale among
+/// the unknowns, and from there on an extended Kalman filter (Kalman 1960; Jazwinski 1970) follows what hangs at the spout, what is in
+/// the cup, what the late scale shows, and the logarithm of how easily water passes.
 /// </summary>
 public sealed class PuckWatch
 {
-    /// <summary>How late a kitchen scale reads, s.</summary>
-    public const double ScaleLagSeconds = TraceCleaning.ScaleLagSeconds;
-
     private const double LongestStep = 0.05;
     private const double DropsShownGrams = 0.4;
     private const double DrySd = 0.12;
     private const double DrySdWithoutGauge = 0.35;
-    private const double FitsForSeconds = 1.2;
+    private const double FitsForSeconds = 2.5;
     private const double FitEverySeconds = 0.3;
-    private const double LaneSpread = 0.18;     // of a puck prepared by hand; a wider one lets the first drops come sooner
     private const double FitSd = 0.03;
     private const int Rounds = 3;
     private const double Nudge = 0.02;
+    private const double MostStep = 0.5;
+    private const double MostLog = 2.5;
     private const double WanderPerRootSecond = 0.03;
     private const double ScaleSdGrams = 0.085;
     private const int Shown = 2, Ease = 3;
+    private const int Unknowns = 4;
+    private const double LaneSpread = 0.18;     // of a puck prepared by hand; a wider one lets the first drops come sooner
 
-    private readonly PuckParameters _expected;
-    private readonly double _expectedSd;
+    private readonly ShotConditions _expected;
+    private readonly double _sd;
+    private readonly CupPathBelief _path;
     private readonly List<(double Seconds, double Bar)> _pressures = [];
     private readonly List<(double Seconds, double Grams)> _weights = [];
     private readonly double[] _x = new double[4];      // at the spout g, in the cup g, shown g, ln of the flow factor
     private readonly double[,] _p = new double[4, 4];
     private readonly double[,] _f = new double[4, 4];
-    private PuckModel _puck;
+    private ShotRun _run;
     private bool _gauge;
     private int _inARow;
     private double _firstShown;
-    private double _outGramsPerS;
-    private double _log;
-    private double _dryLog;
+    private readonly double[] _theta = new double[Unknowns]; // ln of resistance, dry share, spout's delay and scale's lag over what was expected
     private double _fittedAt;
     private double _surprise = 1;
 
-    /// <param name="expected">The puck as the sheet makes one expect it.</param>
+    /// <param name="expected">The shot as the sheet makes one expect it.</param>
     /// <param name="expectedSd">Standard deviation of the logarithm of its resistance, 0.05 to 1.</param>
-    public PuckWatch(PuckParameters expected, double expectedSd)
+    /// <param name="path">What is believed of spout and scale.</param>
+    public PuckWatch(ShotConditions expected, double expectedSd, CupPathBelief path)
     {
-        _expected = expected.Checked() with { LaneSpread = LaneSpread };
-        _expectedSd = Math.Clamp(expectedSd, 0.05, 1.0);
-        _puck = new PuckModel(_expected);
+        _path = path;
+        _expected = expected with { Path = path.Middle };
+        _sd = Math.Clamp(expectedSd, 0.05, 1.0);
+        _run = Begun(0, 0);
         for (var i = 0; i < 3; i++) _p[i, i] = 1e-4;
-        _p[Ease, Ease] = _expectedSd * _expectedSd;
+        _p[Ease, Ease] = _sd * _sd;
     }
 
     /// <summary>Time of the newest sample, s since the lever moved.</summary>
@@ -69,16 +71,16 @@ public sealed class PuckWatch
     public double CupGrams => Math.Max(0.0, _x[1]);
 
     /// <summary>What falls into the cup now, g/s.</summary>
-    public double FallingGramsPerS => Math.Max(0.0, _x[0] / Spout.DelaySeconds);
+    public double FallingGramsPerS => Math.Max(0.0, _x[0] / _run.Path.SpoutDelaySeconds);
 
     /// <summary>Water that has entered the puck, ml.</summary>
-    public double MovedMl => _puck.InflowMl;
+    public double MovedMl => _run.Puck.InflowMl;
 
     /// <summary>What the puck takes now, ml/s.</summary>
-    public double InflowMlPerS { get; private set; }
+    public double InflowMlPerS => _run.InflowMlPerS;
 
     /// <summary>Resistance in bar s/ml of the puck swollen and fresh, as it is known now.</summary>
-    public double ResistanceBarSPerMl => _expected.ResistanceBarSPerMl * Math.Exp(_log) / _puck.FlowFactor;
+    public double ResistanceBarSPerMl => _expected.Bed.ResistanceBarSPerMl * Math.Exp(_theta[0]) / _run.Puck.FlowFactor;
 
     /// <summary>Takes a pressure in bar at a time in s; one that runs backwards counts as now.</summary>
     public void Pressure(double seconds, double bar, bool measured = true)
@@ -120,7 +122,7 @@ public sealed class PuckWatch
     public void Drops(double seconds)
     {
         Advance(seconds);
-        if (FirstDropsSeconds is null) Begin(Seconds, ShotSimulator.FirstDropsGrams, throughScale: false);
+        if (FirstDropsSeconds is null) Begin(Seconds, ShotRun.FirstDropsGrams, throughScale: false);
     }
 
     /// <summary>Lets time pass with the pressure held.</summary>
@@ -135,30 +137,32 @@ public sealed class PuckWatch
     }
 
     /// <summary>What would fall into the cup in g/s, once the spout has followed, at a pressure in bar.</summary>
-    public double FlowAt(double pressureBar) => _puck.OutflowMlPerS(pressureBar) * GramsPerMl;
+    public double FlowAt(double pressureBar) => _run.Puck.OutflowMlPerS(pressureBar) * GramsPerMl;
 
     /// <summary>Grams of cup per ml that leaves the puck: water and the solids in it.</summary>
-    public double GramsPerMl { get; private set; } = 1.0;
+    public double GramsPerMl => _run.GramsPerMl;
 
-    /// <summary>The puck as it stands now, to be taken another way.</summary>
-    public PuckModel CopyOfPuck() => _puck.Copy();
+    /// <summary>Spout and scale as they are taken to be now.</summary>
+    public CupPath Path => _run.Path;
+
+    /// <summary>The shot as it stands now, to be taken another way.</summary>
+    public ShotRun Ahead()
+    {
+        var ahead = _run.Copy();
+        ahead.Stream = new(_x[0], CupGrams, Math.Max(0.0, _x[Shown]));
+        return ahead;
+    }
 
     /// <summary>Grams that still fall when the hand lets go now and the pressure dies away with a time constant in s.</summary>
-    public double DripAfterGrams(double letGoSeconds) => _x[0] + (_outGramsPerS * letGoSeconds);
-
-    /// <summary>What hangs at the spout, g.</summary>
-    public double AtSpoutGrams => _x[0];
+    public double DripAfterGrams(double letGoSeconds) => _x[0] + (_run.LeavesGramsPerS * letGoSeconds);
 
     private void Predict(double step)
     {
-        var result = _puck.Step(PressureBar, step);
-        if (result.OutflowMl > 1e-9) GramsPerMl = result.CupGrams / result.OutflowMl;
-        InflowMlPerS = result.InflowMl / step;
-        _outGramsPerS = result.CupGrams / step;
-        var (k, m) = Shares(step);
-        Cascade(_x, result.CupGrams, k, m);
+        var left = _run.Press(PressureBar, step);
+        var (k, m) = (_run.Path.ShareThatFalls(step), _run.Path.ShareThatShows(step));
+        (_x[0], _x[1], _x[Shown]) = new CupStream(_x[0], _x[1], _x[Shown]).After(left, k, m);
         if (FirstDropsSeconds is null) return;
-        var da = result.CupGrams; // d(outflow) / d(ln factor)
+        var da = left; // d(outflow) / d(ln factor)
         var f = _f;
         (f[0, 0], f[0, 3]) = (1 - k, da * (1 - k));
         (f[1, 0], f[1, 1], f[1, 3]) = (k, 1, k * da);
@@ -213,99 +217,131 @@ public sealed class PuckWatch
         _surprise += (surprise - _surprise) * 0.15;
         if (_surprise > 4) _p[Ease, Ease] += 0.01;
         _x[Ease] = Math.Clamp(_x[Ease], -2.5, 2.5);
-        _puck.FlowFactor = Math.Exp(_x[Ease]);
+        _run.Puck.FlowFactor = Math.Exp(_x[Ease]);
     }
 
     /// <summary>
-    /// The pull from its beginning, fitted anew: which resistance, wet and dry, explains what the scale has shown (Gauss and Newton's
-    /// method with the expectation as a prior). The filter goes on from there.
+    /// The pull from its beginning, fitted anew: which resistance, wet and dry, which spout and which scale explain what was shown (Gauss and
+    /// Newton's method with the expectations as a prior). The filter goes on from there.
     /// </summary>
     private void Fit()
     {
         _fittedAt = Seconds;
-        Span<double> theta = [_log, _dryLog];
-        double[] prior = [1 / (_expectedSd * _expectedSd), 1 / (_gauge ? DrySd * DrySd : DrySdWithoutGauge * DrySdWithoutGauge)];
-        Span<double> normal = stackalloc double[3];
-        double[] slopeLog = [], slopeDry = [];
+        double[] sd = [_sd, _gauge ? DrySd : DrySdWithoutGauge, _path.Spout.SdLog, _path.Scale.SdLog];
+        var slopes = Matrix<double>.Build.Dense(4, Unknowns);
         for (var round = 0; round < Rounds; round++)
         {
-            var at = Replay(theta[0], theta[1], out _, out var state);
-            var byLog = Replay(theta[0] + Nudge, theta[1], out _, out var stateLog);
-            var byDry = Replay(theta[0], theta[1] + Nudge, out _, out var stateDry);
-            normal[0] = prior[0];
-            normal[1] = 0;
-            normal[2] = prior[1];
-            double pullLog = -theta[0] * prior[0], pullDry = -theta[1] * prior[1];
-            for (var i = 0; i < _weights.Count; i++)
+            var replay = Replay(_theta);
+            var at = replay.Shown(PathAt(_theta), _weights, out var state);
+            var normal = Matrix<double>.Build.DenseDiagonal(Unknowns, Unknowns, i => 1 / (sd[i] * sd[i]));
+            var pull = Vector<double>.Build.Dense(Unknowns, i => -_theta[i] / (sd[i] * sd[i]));
+            var by = new double[Unknowns][];
+            for (var k = 0; k < Unknowns; k++)
             {
-                double a = (byLog[i] - at[i]) / Nudge, b = (byDry[i] - at[i]) / Nudge, off = _weights[i].Grams - at[i];
-                var weight = 1 / (ScaleSdGrams * ScaleSdGrams);
-                normal[0] += a * a * weight;
-                normal[1] += a * b * weight;
-                normal[2] += b * b * weight;
-                pullLog += a * off * weight;
-                pullDry += b * off * weight;
+                double[] nudged = [.. _theta];
+                nudged[k] += Nudge;
+                // spout and scale change nothing in the puck
+                by[k] = (k < 2 ? Replay(nudged) : replay).Shown(PathAt(nudged), _weights, out var other);
+                slopes.SetColumn(k, [
+                    (other.AtSpoutGrams - state.AtSpoutGrams) / Nudge, (other.CupGrams - state.CupGrams) / Nudge,
+                    (other.ShownGrams - state.ShownGrams) / Nudge, k == 0 ? -1 : 0,
+                ]);
             }
 
-            var det = (normal[0] * normal[2]) - (normal[1] * normal[1]);
+            const double weight = 1 / (ScaleSdGrams * ScaleSdGrams);
+            for (var i = 0; i < _weights.Count; i++)
+            {
+                var off = _weights[i].Grams - at[i];
+                for (var k = 0; k < Unknowns; k++)
+                {
+                    var slope = (by[k][i] - at[i]) / Nudge;
+                    pull[k] += slope * off * weight;
+                    for (var n = 0; n < Unknowns; n++) normal[k, n] += slope * (by[n][i] - at[i]) / Nudge * weight;
+                }
+            }
+
             if (round + 1 < Rounds)
             {
-                theta[0] = Math.Clamp(theta[0] + Math.Clamp(((normal[2] * pullLog) - (normal[1] * pullDry)) / det, -0.5, 0.5), -2.5, 2.5);
-                theta[1] = Math.Clamp(theta[1] + Math.Clamp(((normal[0] * pullDry) - (normal[1] * pullLog)) / det, -0.5, 0.5), -2.5, 2.5);
+                var step = normal.Solve(pull);
+                for (var k = 0; k < Unknowns; k++) _theta[k] = Math.Clamp(_theta[k] + Math.Clamp(step[k], -MostStep, MostStep), -MostLog, MostLog);
                 continue;
             }
 
-            slopeLog = [.. stateLog.Zip(state, (x, y) => (x - y) / Nudge), -1];
-            slopeDry = [.. stateDry.Zip(state, (x, y) => (x - y) / Nudge), 0];
-            double v11 = normal[2] / det, v12 = -normal[1] / det, v22 = normal[0] / det;
+            var covariance = slopes * normal.Inverse() * slopes.Transpose();
             for (var i = 0; i < 4; i++)
             {
-                for (var j = 0; j < 4; j++)
-                    _p[i, j] = (slopeLog[i] * slopeLog[j] * v11) + (((slopeLog[i] * slopeDry[j]) + (slopeDry[i] * slopeLog[j])) * v12) + (slopeDry[i] * slopeDry[j] * v22);
+                for (var j = 0; j < 4; j++) _p[i, j] = covariance[i, j];
             }
+
+            _run = replay.Run;
+            _run.Path = PathAt(_theta);
+            _run.Stream = state;
+            (_x[0], _x[1], _x[Shown], _x[Ease]) = (state.AtSpoutGrams, state.CupGrams, state.ShownGrams, 0);
         }
 
-        (_log, _dryLog) = (theta[0], theta[1]);
-        Replay(_log, _dryLog, out _puck, out var now);
-        now.CopyTo(_x, 0);
-        _x[Ease] = 0;
         _p[Ease, Ease] += FitSd * FitSd;
         for (var i = 0; i < 3; i++) _p[i, i] += 1e-4;
     }
 
-    /// <summary>The pull so far on the expected puck with its resistance times e^<paramref name="log"/> and the dry one's share times
-    /// e^<paramref name="dryLog"/>; the scale as it would have read at each weighing.</summary>
-    private double[] Replay(double log, double dryLog, out PuckModel puck, out double[] state)
+    private CupPath PathAt(double[] theta) => new(_path.Spout.Seconds * Math.Exp(theta[2]), _path.Scale.Seconds * Math.Exp(theta[3]));
+
+    /// <summary>The pull so far on the expected puck with its resistance and its dry share times e to the given logarithms.</summary>
+    private Replayed Replay(double[] theta)
     {
-        var parameters = Described(log, dryLog);
-        puck = new PuckModel(parameters);
-        state = new double[3];
-        var shown = new double[_weights.Count];
+        var run = Begun(theta[0], theta[1]);
+        var steps = new List<(double Seconds, double Grams)>((int)(Seconds / LongestStep) + _weights.Count + 2);
         double at = 0.0, bar = 0.0;
         int pressure = 0, weight = 0;
         while (Seconds - at > 1e-9)
         {
             while (pressure < _pressures.Count && _pressures[pressure].Seconds <= at + 1e-9) bar = _pressures[pressure++].Bar;
-            while (weight < shown.Length && _weights[weight].Seconds <= at + 1e-9) shown[weight++] = state[Shown];
+            while (weight < _weights.Count && _weights[weight].Seconds <= at + 1e-9) weight++;
             var until = Seconds;
             if (pressure < _pressures.Count) until = Math.Min(until, _pressures[pressure].Seconds);
-            if (weight < shown.Length) until = Math.Min(until, _weights[weight].Seconds);
+            if (weight < _weights.Count) until = Math.Min(until, _weights[weight].Seconds);
             var step = Math.Min(LongestStep, until - at);
             at += step;
-            var result = puck.Step(bar, step);
-            var (k, m) = Shares(step);
-            Cascade(state, result.CupGrams, k, m);
+            steps.Add((step, run.Press(bar, step)));
         }
 
-        while (weight < shown.Length) shown[weight++] = state[Shown];
-        return shown;
+        return new(run, steps);
     }
 
-    private PuckParameters Described(double log, double dryLog) => _expected with
+    /// <summary>A pull played on a puck: what left it in each step. What the scale made of that is another question.</summary>
+    private sealed record Replayed(ShotRun Run, List<(double Seconds, double Grams)> Steps)
     {
-        ResistanceBarSPerMl = Math.Clamp(_expected.ResistanceBarSPerMl * Math.Exp(log), 0.2, 200),
-        DryShare = Math.Clamp(_expected.DryShare * Math.Exp(dryLog), 0.02, 3),
-    };
+        public double[] Shown(CupPath path, List<(double Seconds, double Grams)> weights, out CupStream state)
+        {
+            var shown = new double[weights.Count];
+            state = default;
+            var (at, weight) = (0.0, 0);
+            double stepSeconds = 0, falls = 0, shows = 0;
+            foreach (var (seconds, grams) in Steps)
+            {
+                while (weight < shown.Length && weights[weight].Seconds <= at + 1e-9) shown[weight++] = state.ShownGrams;
+                if (seconds != stepSeconds) (stepSeconds, falls, shows) = (seconds, path.ShareThatFalls(seconds), path.ShareThatShows(seconds));
+                state = state.After(grams, falls, shows);
+                at += seconds;
+            }
+
+            while (weight < shown.Length) shown[weight++] = state.ShownGrams;
+            return shown;
+        }
+    }
+
+    /// <summary>The expected shot before it begins, its resistance and its dry share times e to the given logarithms.</summary>
+    private ShotRun Begun(double log, double dryLog)
+    {
+        var range = PuckParameters.Resistance;
+        var puck = _expected.Puck;
+        return new(
+            puck with
+            {
+                ResistanceBarSPerMl = Math.Clamp(puck.ResistanceBarSPerMl * Math.Exp(log), range.Min, range.Max),
+                LaneSpread = LaneSpread,
+                Behaviour = puck.Behaviour with { DryShare = Math.Clamp(puck.Behaviour.DryShare * Math.Exp(dryLog), 0.02, 3) },
+            }, _expected.Water, _expected.Path);
+    }
 
     /// <summary>First drops were seen: how dry the front must have been held up for them to fall just then.</summary>
     private void Begin(double seenAt, double grams, bool throughScale)
@@ -321,40 +357,23 @@ public sealed class PuckWatch
         // as much of it as can be is put down to the grind
         var both = (low + high) / 2;
         var sd = _gauge ? DrySd : DrySdWithoutGauge;
-        var share = _expectedSd * _expectedSd / ((_expectedSd * _expectedSd) + (sd * sd));
-        (_log, _dryLog) = (both * share, both * (1 - share));
-        FirstDropsSeconds = Math.Min(seenAt, SeenAt(both, ShotSimulator.FirstDropsGrams, throughScale: false));
+        var share = _sd * _sd / ((_sd * _sd) + (sd * sd));
+        (_theta[0], _theta[1], _theta[2], _theta[3]) = (both * share, both * (1 - share), 0, 0);
+        FirstDropsSeconds = Math.Min(seenAt, SeenAt(both, ShotRun.FirstDropsGrams, throughScale: false));
         Fit();
     }
 
     /// <summary>When so much would have been seen with the dry puck's resistance times e^<paramref name="both"/>; infinity if not by now.</summary>
     private double SeenAt(double both, double grams, bool throughScale)
     {
-        var puck = new PuckModel(Described(both, 0));
-        var state = new double[3];
-        double at = 0.0, bar = 0.0;
-        var pressure = 0;
-        while (Seconds - at > 1e-9)
+        var run = Begun(both, 0);
+        var drive = new RecordedDrive(_pressures);
+        while (Seconds - run.Seconds > 1e-9)
         {
-            while (pressure < _pressures.Count && _pressures[pressure].Seconds <= at + 1e-9) bar = _pressures[pressure++].Bar;
-            at += LongestStep;
-            var (k, m) = Shares(LongestStep);
-            Cascade(state, puck.Step(bar, LongestStep).CupGrams, k, m);
-            if (state[throughScale ? Shown : 1] >= grams) return at;
+            run.Step(drive, LongestStep);
+            if ((throughScale ? run.Stream.ShownGrams : run.Stream.CupGrams) >= grams) return run.Seconds;
         }
 
         return double.PositiveInfinity;
-    }
-
-    private static (double Spout, double Scale) Shares(double step) =>
-        (Spout.ShareThatFalls(step), 1 - Math.Exp(-step / ScaleLagSeconds));
-
-    /// <summary>Out of the puck, to the spout, into the cup, onto the scale's display.</summary>
-    private static void Cascade(double[] x, double outGrams, double k, double m)
-    {
-        var falls = (x[0] + outGrams) * k;
-        x[0] += outGrams - falls;
-        x[1] += falls;
-        x[2] += (x[1] - x[2]) * m;
     }
 }

@@ -1,6 +1,6 @@
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Coaching;
 
@@ -27,30 +27,20 @@ public sealed record RestOfPull(double? StopSeconds, double CupGrams, bool Water
         PuckWatch watch, PlanFollower follower, Machine machine, double yieldGrams, double strokeFromMl, double letGoSeconds, double factor = 1,
         double longestSeconds = 120)
     {
-        var puck = watch.CopyOfPuck();
+        var run = watch.Ahead();
         var plan = follower.Copy();
         var phase = plan.PhaseIndex;
-        var hand = new PlanHand(plan, machine, watch.PressureBar, strokeFromMl);
-        var mostMl = CupVolumes.MostPuckMl(machine);
-        var spout = new Spout(watch.AtSpoutGrams);
-        double cup = watch.CupGrams, flow = 0, inflow = watch.InflowMlPerS;
-        var share = Spout.ShareThatFalls(StepSeconds);
+        var hand = new PlanDrive(plan, machine, watch.PressureBar, strokeFromMl, factor);
         double? next = null;
         for (var t = 0.0; t < longestSeconds; t += StepSeconds)
         {
-            if (cup + spout.Grams + (flow * letGoSeconds) >= yieldGrams && t > 0) return new(t, yieldGrams, false, false, next);
-            var water = puck.InflowMl < mostMl;
-            if (!water && flow < 0.02) return new(null, cup + spout.Grams, true, false, next);
-            if (plan.Phase is null) return new(null, cup + spout.Grams, false, true, next);
-            var bar = hand.Next(
-                new(watch.Seconds + t, cup, cup > ShotSimulator.FirstDropsGrams, flow, puck.InflowMl), inflow, StepSeconds, water, factor);
+            if (run.Stream.LeftPuckGrams + (run.LeavesGramsPerS * letGoSeconds) >= yieldGrams && t > 0) return new(t, yieldGrams, false, false, next);
+            if (!hand.HasWater(run.Puck.InflowMl) && run.LeavesGramsPerS < 0.02) return new(null, run.Stream.LeftPuckGrams, true, false, next);
+            if (plan.Phase is null) return new(null, run.Stream.LeftPuckGrams, false, true, next);
+            run.Step(hand, StepSeconds);
             if (next is null && plan.PhaseIndex > phase) next = t;
-            var step = puck.Step(bar, StepSeconds);
-            inflow = step.InflowMl / StepSeconds;
-            flow = step.CupGrams / StepSeconds;
-            cup += spout.Pass(step.CupGrams, share);
         }
 
-        return new(null, cup + spout.Grams, false, false, next);
+        return new(null, run.Stream.LeftPuckGrams, false, false, next);
     }
 }

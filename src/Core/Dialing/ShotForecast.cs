@@ -1,8 +1,5 @@
 using RuddySpring.Core.Fitting;
-using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
-using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Traces;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Dialing;
 
@@ -22,17 +19,12 @@ public sealed record ShotForecast(SimulatedShot Fast, SimulatedShot Middle, Simu
     private const double ShotShare = 0.11;
 
     /// <summary>Forecasts a shot.</summary>
-    /// <param name="puck">The puck but for its resistance.</param>
-    /// <param name="plan">The plan.</param>
-    /// <param name="machine">The machine.</param>
-    /// <param name="yieldGrams">Yield, g.</param>
-    /// <param name="logR10">What is believed of ln R10.</param>
-    public static ShotForecast Of(PuckParameters puck, PullPlan plan, Machine machine, double yieldGrams, Prediction logR10)
+    /// <param name="shot">The shot but for its grind.</param>
+    /// <param name="logResistivity">What is believed of the logarithm of the grind's resistivity (<see cref="GrindResistivity"/>).</param>
+    public static ShotForecast Of(ShotConditions shot, Prediction logResistivity)
     {
-        var wider = logR10 with { Scale = Math.Sqrt((logR10.Scale * logR10.Scale) + (ShotShare * ShotShare)) };
-        var unit = GrindResistance.Of(puck) / puck.ResistanceBarSPerMl;
-        SimulatedShot At(double quantile) => ShotSimulator.Run(
-            puck with { ResistanceBarSPerMl = Math.Clamp(Math.Exp(wider.Quantile(quantile)) / unit, 0.2, 200) }, plan, machine, yieldGrams);
+        var wider = logResistivity with { Scale = Math.Sqrt((logResistivity.Scale * logResistivity.Scale) + (ShotShare * ShotShare)) };
+        SimulatedShot At(double quantile) => SimulatedShot.Pull(GrindResistivity.With(shot, Math.Exp(wider.Quantile(quantile))));
         return new(At(FastEdge), At(0.5), At(SlowEdge));
     }
 

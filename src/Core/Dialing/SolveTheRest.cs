@@ -1,6 +1,5 @@
-using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Dialing;
 
@@ -34,16 +33,18 @@ public sealed record LandingChange(IReadOnlyList<SoleChange> Parts)
 }
 
 /// <summary>A shot as far as it can be changed.</summary>
-/// <param name="PuckAt">The puck at a dose in g and a setting of the grinder.</param>
-/// <param name="Plan">The plan.</param>
-/// <param name="Machine">The machine.</param>
-/// <param name="DoseGrams">Dose, g.</param>
-/// <param name="YieldGrams">Yield, g.</param>
+/// <param name="Shot">The shot as it is.</param>
+/// <param name="ResistivityAt">What a setting of the grinder resists (<see cref="GrindResistivity"/>), bar s/ml.</param>
 /// <param name="Setting">The grinder's setting; null where it is not known and cannot be solved for.</param>
 /// <param name="Steps">The grinder's scale.</param>
-public sealed record ShotToLand(
-    Func<double, double, PuckParameters> PuckAt, PullPlan Plan, Machine Machine, double DoseGrams, double YieldGrams, double? Setting,
-    GrinderSteps Steps);
+public sealed record ShotToLand(ShotConditions Shot, Func<double, double> ResistivityAt, double? Setting, GrinderSteps Steps)
+{
+    /// <summary>Dose, g.</summary>
+    public double DoseGrams => Shot.Bed.DoseGrams;
+
+    /// <summary>Yield, g.</summary>
+    public double YieldGrams => Shot.YieldGrams;
+}
 
 /// <summary>
 /// Fix anything, solve the rest: with the grind, the dose, the water or the plan locked, the smallest change of the others that lands the
@@ -92,9 +93,9 @@ public static class SolveTheRest
         switch (of)
         {
             case ChangeOf.Dose:
-                return Math.Clamp(shot.DoseGrams + (t * MostDoseGrams), CupVolumes.Dose.Min, CupVolumes.Dose.Max);
+                return Math.Clamp(shot.DoseGrams + (t * MostDoseGrams), PuckParameters.Dose.Min, PuckParameters.Dose.Max);
             case ChangeOf.Yield:
-                var largest = CupVolumes.LargestYieldGrams(shot.Machine, shot.DoseGrams, shot.PuckAt(shot.DoseGrams, shot.Setting ?? 0).WaterC);
+                var largest = CupVolumes.LargestYieldGrams(shot.Shot.Machine, shot.DoseGrams, shot.Shot.Water.StartC);
                 return Math.Min(shot.YieldGrams * (1 + (t * MostYieldShare)), Math.Max(shot.YieldGrams, largest));
             case ChangeOf.Pressure:
                 return 1 - (t * MostPressureShare);
@@ -105,12 +106,14 @@ public static class SolveTheRest
 
     private static double Time(ShotToLand shot, Dictionary<ChangeOf, double> moved, double longestSeconds)
     {
-        var dose = moved.GetValueOrDefault(ChangeOf.Dose, shot.DoseGrams);
-        var yield = moved.GetValueOrDefault(ChangeOf.Yield, shot.YieldGrams);
-        var setting = moved.GetValueOrDefault(ChangeOf.Grind, shot.Setting ?? 0);
-        var press = moved.GetValueOrDefault(ChangeOf.Pressure, 1);
-        var plan = moved.ContainsKey(ChangeOf.Pressure) ? shot.Plan.Scaled(press) : shot.Plan;
-        var run = ShotSimulator.Run(shot.PuckAt(dose, setting), plan, shot.Machine, yield, longestSeconds);
+        var changed = shot.Shot with
+        {
+            Bed = shot.Shot.Bed with { DoseGrams = moved.GetValueOrDefault(ChangeOf.Dose, shot.DoseGrams) },
+            YieldGrams = moved.GetValueOrDefault(ChangeOf.Yield, shot.YieldGrams),
+            Plan = moved.TryGetValue(ChangeOf.Pressure, out var press) ? shot.Shot.Plan.Scaled(press) : shot.Shot.Plan,
+        };
+        if (moved.TryGetValue(ChangeOf.Grind, out var setting)) changed = GrindResistivity.With(changed, shot.ResistivityAt(setting));
+        var run = SimulatedShot.Pull(changed, longestSeconds);
         return run.ReachedYield ? run.Seconds : double.PositiveInfinity;
     }
 

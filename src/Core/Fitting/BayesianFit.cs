@@ -33,8 +33,14 @@ public sealed class BayesianFit
     private readonly double _shape;
     private readonly double _rate;
 
-    private BayesianFit(Vector<double> mean, Matrix<double> covariance, double shape, double rate) =>
-        (_mean, _covariance, _shape, _rate) = (mean, covariance, shape, rate);
+    private BayesianFit(Vector<double> mean, Matrix<double> covariance, double shape, double rate, double logEvidence) =>
+        (_mean, _covariance, _shape, _rate, LogEvidence) = (mean, covariance, shape, rate, logEvidence);
+
+    /// <summary>
+    /// Logarithm of the marginal likelihood of the values, but for what all fits of the same values and prior share: how well this model says
+    /// them before it has seen them. Compare only fits whose columns have the same proper prior.
+    /// </summary>
+    public double LogEvidence { get; }
 
     /// <summary>Best value of each coefficient.</summary>
     public IReadOnlyList<double> Coefficients => [.. _mean];
@@ -65,11 +71,13 @@ public sealed class BayesianFit
             sum += values[r] * values[r];
         }
 
-        var covariance = precision.Inverse();
+        var factor = precision.Cholesky();
+        var covariance = factor.Solve(Matrix<double>.Build.DenseIdentity(n));
         var posterior = covariance * right;
         var shape = Math.Max(1e-6, (noiseWeight + rows.Count - prior.Count(p => double.IsInfinity(p.Deviation))) / 2.0);
         var rate = (noiseWeight * noiseDeviation * noiseDeviation / 2.0) + Math.Max(0, (sum - posterior.DotProduct(precision * posterior)) / 2.0);
-        return new(posterior, covariance, shape, rate);
+        var evidence = (-0.5 * factor.DeterminantLn) - (shape * Math.Log(Math.Max(1e-300, rate)));
+        return new(posterior, covariance, shape, rate, evidence);
     }
 
     /// <summary>One standard deviation of a coefficient.</summary>

@@ -102,6 +102,6 @@ public static class TemperatureByPressure
     private static double ShotWaterGrams(Machine machine)
     {
         var (_, dose, yield) = FamilyDefaults.Of(machine.Family);
-        return Pulls.CupVolumes.WaterGrams(machine, dose, yield);
+        return Shots.CupVolumes.WaterGrams(machine, dose, yield);
     }
 }

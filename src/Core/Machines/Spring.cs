@@ -1,6 +1,6 @@
 namespace RuddySpring.Core.Machines;
 
-/// <summary>A lever's spring, seen as pressure against water moved, and from its wire.</summary>
+/// <summary>A lever's spring, seen as pressure against water moved.</summary>
 public static class Spring
 {
     /// <summary>
@@ -19,14 +19,4 @@ public static class Spring
     public static double? WorkJ(Machine machine) => machine.SpringTopBar is { } top && machine.SpringEndBar is { } end
         ? (top + end) / 2.0 * machine.ChamberMl * Units.JoulesPerBarMl
         : null;
-
-    /// <summary>
-    /// Rate in N/m of a helical compression spring, k = G d^4 / (8 D^3 n) (any machine-design handbook).
-    /// </summary>
-    /// <param name="shearModulusGpa">Shear modulus in GPa, about 79 for spring steel.</param>
-    /// <param name="wireMm">Wire diameter d in mm.</param>
-    /// <param name="coilMm">Mean coil diameter D in mm.</param>
-    /// <param name="activeTurns">Active turns n.</param>
-    public static double RateNewtonsPerMetre(double shearModulusGpa, double wireMm, double coilMm, double activeTurns) =>
-        shearModulusGpa * 1e9 * Math.Pow(wireMm / 1000.0, 4) / (8.0 * Math.Pow(coilMm / 1000.0, 3) * activeTurns);
 }

@@ -1,7 +1,6 @@
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Practice;
@@ -40,18 +39,13 @@ public sealed class PracticeRun
     private const int MostStrokes = 3; // a player may fill a boiler lever once more
 
     private readonly Lesson _lesson;
-    private readonly PuckModel _puck;
+    private readonly ShotRun _run;
     private readonly VirtualLever _lever;
     private readonly GaugeModel _gauge;
     private readonly ScaleModel _scale;
-    private readonly Spout _spout = new();
-    private readonly double _fallsAStep = Spout.ShareThatFalls(StepSeconds);
-    private readonly double _mostMl;
     private readonly List<PracticeSample> _samples = [];
     private readonly List<double> _strokes = [];
     private long _step;
-    private double _falling;
-    private double _inflow;
     private double? _began;
     private double? _drops;
     private double? _marked;
@@ -65,31 +59,25 @@ public sealed class PracticeRun
     {
         var random = new SeededRandom(seed);
         (_lesson, Machine) = (lesson, machine);
-        var resistance = Lesson.DialledIn * lesson.GrindFactor * Math.Exp(random.Normal(0.06));
-        Puck = new PuckParameters
-        {
-            DoseGrams = lesson.DoseGrams,
-            ResistanceBarSPerMl = resistance,
-            WaterC = WaterC,
-            Retention = machine.RetentionPerGram,
-        };
+        OverDialledIn = lesson.GrindFactor * Math.Exp(random.Normal(0.06));
+        var shot = ShotConditions.Of(machine, lesson.Plan, lesson.DoseGrams, lesson.YieldGrams, WaterC);
+        shot = shot with { Bed = shot.Bed with { Basket = shot.Bed.Basket with { RestrictorBarS2PerMl2 = 0 } } };
         var lanes = Enumerable.Range(0, 7).Select(_ => Math.Exp(random.Normal(0.15))).ToArray();
-        _puck = new PuckModel(Puck, [.. lanes.Select(l => l / lanes.Average())]);
-        _lever = new VirtualLever(machine);
+        _run = new ShotRun(shot.WithResistance(Lesson.DialledIn * OverDialledIn), [.. lanes.Select(l => l / lanes.Average())]);
+        _lever = new VirtualLever(machine) { MostMl = CupVolumes.MostPuckMl(machine, Math.Max(MostStrokes, machine.StrokesAShot)) };
         (_gauge, _scale) = (new GaugeModel(random, 0.03), new ScaleModel(random));
         _scale.Read(CupWeighsGrams, 0, 60); // the cup has stood there for a while
-        _mostMl = CupVolumes.MostPuckMl(machine, Math.Max(MostStrokes, machine.StrokesAShot));
         // what the player expects is a dialled-in grind, whatever it is
         Tracker = new PullTracker(
             lesson.Plan, machine, lesson.YieldGrams,
-            new LiveCoach(lesson.Plan, machine, lesson.DoseGrams, lesson.YieldGrams, WaterC, new(Lesson.DialledIn, 0.4)));
+            new LiveCoach(shot.WithResistance(Lesson.DialledIn), 0.4));
     }
 
     /// <summary>The machine.</summary>
     public Machine Machine { get; }
 
-    /// <summary>The puck.</summary>
-    public PuckParameters Puck { get; }
+    /// <summary>Resistance of the puck over that of a dialled-in one.</summary>
+    public double OverDialledIn { get; }
 
     /// <summary>What the player sees of it.</summary>
     public PullTracker Tracker { get; }
@@ -101,10 +89,10 @@ public sealed class PracticeRun
     public double Seconds => _step * StepSeconds;
 
     /// <summary>In the cup, g.</summary>
-    public double CupGrams { get; private set; }
+    public double CupGrams => _run.Stream.CupGrams;
 
     /// <summary>What the eye sees fall, g/s.</summary>
-    public double FallingGramsPerS => _falling;
+    public double FallingGramsPerS => _run.FallingGramsPerS;
 
     /// <summary>Whether it is over, the drip after included.</summary>
     public bool IsOver => _letGo is { } at && Seconds - at > DripSeconds;
@@ -124,26 +112,23 @@ public sealed class PracticeRun
         _step++;
         if (_letGo is not null) effort = Machine.PressureBy == PressureBy.Spring ? 1 : 0;
         var strokes = _lever.Strokes;
-        var pressure = _lever.Step(effort, _puck.InflowMl, _inflow, _puck.InflowMl < _mostMl, StepSeconds);
+        _lever.Effort = effort;
+        var pressure = _lever.Next(_run.Seen, _run.InflowMlPerS, StepSeconds);
         // a boiler's water stands over the puck before the hand does anything, and after it has let go nothing is pressed any more
         if (_lever.Filling && (_letGo is not null || (_began is null && Machine.PressureBy != PressureBy.Spring && effort <= 0))) pressure = 0;
         if (_lever.Strokes > strokes && _began is { } since) _strokes.Add(Seconds - since);
         if (Seconds < LiveAfterSeconds) pressure = 0; // the scale settles under the cup
-        var result = _puck.Step(pressure, StepSeconds);
-        _inflow = result.InflowMl / StepSeconds;
-        var falls = _spout.Pass(result.CupGrams, _fallsAStep);
-        CupGrams += falls;
-        _falling = falls / StepSeconds;
+        _run.Press(pressure, StepSeconds);
         if (_began is null && pressure > BeginsBar) _began = Seconds;
         if (_step % 5 == 0) Tracker.Take(Channel.Pressure, Seconds, _gauge.Read(pressure));
-        if (_step % 10 == 0) Tracker.Take(Channel.Weight, Seconds, _scale.Read(CupWeighsGrams + CupGrams, _falling, 10 * StepSeconds));
+        if (_step % 10 == 0) Tracker.Take(Channel.Weight, Seconds, _scale.Read(CupWeighsGrams + CupGrams, FallingGramsPerS, 10 * StepSeconds));
         if (_began is not { } began) return;
         var t = Seconds - began;
-        if (CupGrams >= ShotSimulator.FirstDropsGrams) _drops ??= t;
+        if (CupGrams >= ShotRun.FirstDropsGrams) _drops ??= t;
         if (_channel is null && CupGrams >= _lesson.ChannelAtGrams)
         {
             _channel = t;
-            _puck.OpenChannel(0, ChannelTimes);
+            _run.Puck.OpenChannel(0, ChannelTimes);
         }
 
         if (_letGo is null && (t >= _lesson.LongestSeconds || Tracker.IsOver(Seconds))) LetGo();
@@ -156,7 +141,7 @@ public sealed class PracticeRun
             return;
         }
 
-        _samples.Add(new(t, pressure, reading.TargetBar, reading.PhaseIndex, CupGrams, _falling, effort));
+        _samples.Add(new(t, pressure, reading.TargetBar, reading.PhaseIndex, CupGrams, FallingGramsPerS, effort));
     }
 
     /// <summary>What was played.</summary>

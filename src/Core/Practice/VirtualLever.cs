@@ -1,5 +1,6 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Practice;
 
@@ -8,7 +9,7 @@ namespace RuddySpring.Core.Practice;
 /// more it gives; a spring is held down at 1 and let go at 0; of a pump or a stepped lever it is where the handle stands, and each way down
 /// moves water. At 0 a boiler lever stands up and the group fills.
 /// </summary>
-public sealed class VirtualLever(Machine machine)
+public sealed class VirtualLever(Machine machine) : IDrive
 {
     private const double HardestOverWilling = 1.3;
     private const double ArmLagSeconds = 0.12;
@@ -35,6 +36,16 @@ public sealed class VirtualLever(Machine machine)
     /// <summary>Share of the stroke that is used, 0 to 1.</summary>
     public double Travel { get; private set; }
 
+    /// <summary>What the hand does, 0 to 1.</summary>
+    public double Effort { get; set; }
+
+    /// <summary>Water that the machine has for this pull, ml.</summary>
+    public double MostMl { get; init; } = double.PositiveInfinity;
+
+    /// <inheritdoc/>
+    public double Next(in PullState seen, double puckMlPerS, double stepSeconds) =>
+        Step(Effort, seen.MovedMl, puckMlPerS, seen.MovedMl < MostMl, stepSeconds);
+
     /// <summary>Advances by a step in s.</summary>
     /// <param name="effort">What the hand does, 0 to 1.</param>
     /// <param name="movedMl">Water moved so far.</param>
@@ -57,7 +68,7 @@ public sealed class VirtualLever(Machine machine)
         var spent = movedMl - _strokeFromMl >= _strokeMl;
         var wanted = !waterLeft || (spent && !fills) ? 0
             : fills ? machine.BoilerGaugeBar ?? 0
-            : machine.PressureBy == PressureBy.Spring ? ShotSimulator.MostPressureBar(machine, movedMl - _strokeFromMl) * (1 - effort)
+            : machine.PressureBy == PressureBy.Spring ? PressureLimit.MostBar(machine, movedMl - _strokeFromMl) * (1 - effort)
             : Lever.PressureBar(machine, effort * machine.WillingForceKgf * HardestOverWilling, Travel);
         PressureBar += (wanted - PressureBar) * (1 - Math.Exp(-seconds / ArmLagSeconds));
         return PressureBar;
@@ -85,6 +96,6 @@ public sealed class VirtualLever(Machine machine)
 
         var push = waterLeft ? Math.Max(0, way) * _strokeMl / seconds : 0;
         var give = Compliance.OfChamber(machine, PressureBar);
-        return PressureBar = Math.Clamp(PressureBar + ((push - puckMlPerS) / give * seconds), 0, PullPlan.PlanPressure.Max);
+        return PressureBar = Math.Clamp(PressureBar + ((push - puckMlPerS) / give * seconds), 0, PressureLimit.HighestBar);
     }
 }

@@ -123,7 +123,7 @@ public sealed record PuckFit(
     /// <summary>Of a dose in g of a roast in a basket, with what lies on it.</summary>
     public static PuckFit Of(Basket basket, double doseGrams, string roastLevel, PuckCover cover)
     {
-        Pulls.CupVolumes.Dose.Check(doseGrams);
+        PuckParameters.Dose.Check(doseGrams);
         var area = Lever.PistonAreaM2(basket.DiameterMm) * 1e6 * (basket.Shape == BasketShape.Tapered ? TaperedArea : 1);
         var mmPerGram = 1000.0 / TampedGramsPerMl(roastLevel) / area;
         var lid = cover switch { PuckCover.Screen => basket.ScreenMm, PuckCover.Paper => PaperMm, _ => 0 };

@@ -11,23 +11,29 @@ public sealed class Extraction
     public const int Cells = 24;
 
     private const double FastShare = 0.65;
-    private const double FastPerSecond = 0.24;
+    private const double FastPerSecond = 0.28;
     private const double SlowPerSecond = 0.009;
     private const double SaturationGramsPerMl = 0.32;
     private const double ActivationKelvin = 3000.0; // activation energy over gas constant, about 25 kJ/mol
 
     private Cell[] _cells = new Cell[Cells];
     private readonly double _roomMl;
-    private readonly double _arrhenius;
+    private double _arrhenius;
     private bool _full;
 
     /// <summary>Starts a dry lane of a dose in g that holds a volume of water in ml at a temperature in degC.</summary>
     public Extraction(double doseGrams, double heldMl, double solubleShare, double waterC)
     {
         _roomMl = heldMl / Cells;
-        _arrhenius = Math.Exp(-ActivationKelvin * ((1.0 / (waterC + Units.KelvinAtZeroC)) - (1.0 / (93.0 + Units.KelvinAtZeroC))));
+        WaterC = waterC;
         var soluble = doseGrams * solubleShare / Cells;
         Array.Fill(_cells, new Cell { Fast = soluble * FastShare, Slow = soluble * (1.0 - FastShare) });
+    }
+
+    /// <summary>Temperature of the water, degC: solubles dissolve faster in hotter water (Arrhenius).</summary>
+    public double WaterC
+    {
+        set => _arrhenius = Math.Exp(-ActivationKelvin * ((1.0 / (value + Units.KelvinAtZeroC)) - (1.0 / (93.0 + Units.KelvinAtZeroC))));
     }
 
     /// <summary>Solids in g that have left the lane so far.</summary>

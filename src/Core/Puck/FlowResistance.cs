@@ -9,22 +9,22 @@ namespace RuddySpring.Core.Puck;
 public static class FlowResistance
 {
     /// <summary>The factor on R_b from time since wetting (s) and water passed per dose (ml/g), without pressure and viscosity.</summary>
-    public static double StateFactor(PuckParameters puck, double wetSeconds, double passedMlPerGram) =>
+    public static double StateFactor(PuckBehaviour puck, double wetSeconds, double passedMlPerGram) =>
         Swell(puck, wetSeconds) * Erode(puck, passedMlPerGram);
 
     /// <summary>Factor from the pressure in bar.</summary>
-    public static double Compaction(PuckParameters puck, double pressureBar) => 1.0 + (puck.CompactionPerBar * pressureBar);
+    public static double Compaction(PuckBehaviour puck, double pressureBar) => 1.0 + (puck.CompactionPerBar * pressureBar);
 
     /// <summary>Swelling and softening, from the time in s since the puck was wet.</summary>
-    public static double Swell(PuckParameters puck, double wetSeconds) =>
+    public static double Swell(PuckBehaviour puck, double wetSeconds) =>
         Swell(puck, Math.Exp(-wetSeconds / puck.SwellSeconds), Math.Exp(-wetSeconds / puck.SoftenSeconds));
 
     /// <summary>The same from what is left of the two exponentials, 1 when just wet, which a simulation multiplies up step by step.</summary>
-    public static double Swell(PuckParameters puck, double swellLeft, double softenLeft) =>
+    public static double Swell(PuckBehaviour puck, double swellLeft, double softenLeft) =>
         (1.0 - ((1.0 - puck.SwellFrom) * swellLeft)) * (1.0 - (puck.SoftensBy * (1.0 - softenLeft)));
 
     /// <summary>Erosion, from the water passed per dose in ml/g.</summary>
-    public static double Erode(PuckParameters puck, double passedMlPerGram) =>
+    public static double Erode(PuckBehaviour puck, double passedMlPerGram) =>
         puck.ErodedTo + ((1.0 - puck.ErodedTo) * Math.Exp(-passedMlPerGram / puck.ErosionRatio));
 
     /// <summary>How far the flow has come in, 0 to 1, from the time in s since it began: it is no step at first drops.</summary>
@@ -32,13 +32,4 @@ public static class FlowResistance
 
     /// <summary>Factor from the water's temperature in degC: viscosity relative to 93 degC.</summary>
     public static double Thermal(double waterC) => Viscosity.RelativeTo93C(waterC);
-
-    /// <summary>
-    /// How permeability goes with particle size, Kozeny (1927) and Carman (1937): k = d^2 e^3 / (180 (1 - e)^2).
-    /// </summary>
-    /// <param name="particleMetres">Diameter of the particles in m.</param>
-    /// <param name="porosity">Void share of the bed, between 0 and 1.</param>
-    /// <returns>Permeability in m2.</returns>
-    public static double KozenyCarmanPermeability(double particleMetres, double porosity) =>
-        particleMetres * particleMetres * Math.Pow(porosity, 3) / (180.0 * Math.Pow(1.0 - porosity, 2));
 }

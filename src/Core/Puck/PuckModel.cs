@@ -21,8 +21,10 @@ public sealed class PuckModel
 
     private readonly PuckParameters _puck;
     private Lane[] _lanes;
-    private readonly double _thermal;
-    private readonly double _densityGramsPerMl;
+    private readonly PuckBehaviour _behaviour;
+    private double _waterC;
+    private double _thermal;
+    private double _densityGramsPerMl;
     private readonly double _laneHeldMl;
     private double _stress;
     private double _stepSeconds, _swellStep, _softenStep;
@@ -35,16 +37,29 @@ public sealed class PuckModel
     public PuckModel(PuckParameters puck, IReadOnlyList<double>? laneFactors = null)
     {
         _puck = puck.Checked();
-        _thermal = FlowResistance.Thermal(puck.WaterC);
-        _densityGramsPerMl = LiquidWater.DensityGramsPerMl(puck.WaterC);
+        _behaviour = puck.Behaviour;
+        (_waterC, _thermal, _densityGramsPerMl) = (puck.WaterC, FlowResistance.Thermal(puck.WaterC), LiquidWater.DensityGramsPerMl(puck.WaterC));
         var factors = laneFactors ?? QuantileFactors(puck.Lanes, puck.LaneSpread);
-        HeldMl = puck.Retention * puck.DoseGrams / _densityGramsPerMl;
+        HeldMl = _behaviour.WaterHeldPerGram * puck.DoseGrams / _densityGramsPerMl;
         _laneHeldMl = HeldMl / factors.Count;
         _lanes =
         [
             .. factors.Select(f => new Lane(
-                f, new Extraction(puck.DoseGrams / factors.Count, _laneHeldMl, puck.SolubleShare, puck.WaterC))),
+                f, new Extraction(puck.DoseGrams / factors.Count, _laneHeldMl, _behaviour.SolubleShare, puck.WaterC))),
         ];
+    }
+
+    /// <summary>The water that enters now, degC, 20 to 100.</summary>
+    /// <exception cref="FieldRangeException">It is out of range: at the puck no water is above boiling.</exception>
+    public double WaterC
+    {
+        get => _waterC;
+        set
+        {
+            _waterC = PuckParameters.WaterTemperature.Check(value);
+            (_thermal, _densityGramsPerMl) = (FlowResistance.Thermal(value), LiquidWater.DensityGramsPerMl(value));
+            foreach (var lane in _lanes) lane.Extraction.WaterC = value;
+        }
     }
 
     /// <summary>Water in ml that the puck takes before it gives any.</summary>
@@ -103,7 +118,7 @@ public sealed class PuckModel
     {
         var pressure = Math.Max(0.0, pressureBar);
         var share = 1.0 / _lanes.Length;
-        var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_puck, pressure);
+        var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_behaviour, pressure);
         return Restricted(pressure, _lanes.Where(l => l.Wetted >= 1.0).Sum(l => Conductance(l, FactorOf(l), baseResistance, share, out _)));
     }
 
@@ -114,13 +129,13 @@ public sealed class PuckModel
         if (seconds != _stepSeconds)
         {
             _stepSeconds = seconds;
-            _swellStep = Math.Exp(-seconds / _puck.SwellSeconds);
-            _softenStep = Math.Exp(-seconds / _puck.SoftenSeconds);
+            _swellStep = Math.Exp(-seconds / _behaviour.SwellSeconds);
+            _softenStep = Math.Exp(-seconds / _behaviour.SoftenSeconds);
         }
 
         var share = 1.0 / _lanes.Length;
-        var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_puck, pressure);
-        var dryBase = _puck.ResistanceBarSPerMl * _thermal * _puck.DryShare;
+        var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_behaviour, pressure);
+        var dryBase = _puck.ResistanceBarSPerMl * _thermal * _behaviour.DryShare;
         var open = 0.0;
         var advance = 0.0;
         var eroded = 0.0;
@@ -137,7 +152,7 @@ public sealed class PuckModel
                 var before = lane.Wetted;
                 lane.Wetted = pressure > 0.0 || before > 0.0
                     ? Wetting.Advance(
-                        before, pressure + _puck.CapillaryBar, dryBase / (share * factor), _laneHeldMl, seconds, out left)
+                        before, pressure + _behaviour.CapillaryBar, dryBase / (share * factor), _laneHeldMl, seconds, out left)
                     : before;
                 lane.StepInflow = (lane.Wetted - before) * _laneHeldMl;
                 advance += share * (lane.Wetted - before);
@@ -155,7 +170,7 @@ public sealed class PuckModel
                 lane.FlowingSeconds += left;
                 lane.StepConductance = Conductance(lane, factor, baseResistance, share, out var erode) * (left / seconds);
                 open += lane.StepConductance;
-                if (_puck.ErodedTo < 1.0) eroded += share * (1.0 - erode) / (1.0 - _puck.ErodedTo);
+                if (_behaviour.ErodedTo < 1.0) eroded += share * (1.0 - erode) / (1.0 - _behaviour.ErodedTo);
             }
         }
 
@@ -186,8 +201,8 @@ public sealed class PuckModel
     /// <summary>How easily a wet lane lets water pass, ml/(s bar), and how much of its resistance erosion has left.</summary>
     private double Conductance(Lane lane, double factor, double baseResistance, double share, out double erode)
     {
-        erode = FlowResistance.Erode(_puck, lane.PassedMl / (_puck.DoseGrams * share));
-        var resistance = baseResistance * FlowResistance.Swell(_puck, lane.SwellLeft, lane.SoftenLeft) * erode;
+        erode = FlowResistance.Erode(_behaviour, lane.PassedMl / (_puck.DoseGrams * share));
+        var resistance = baseResistance * FlowResistance.Swell(_behaviour, lane.SwellLeft, lane.SoftenLeft) * erode;
         return factor * share * FlowResistance.Onset(lane.FlowingSeconds) / resistance;
     }
 

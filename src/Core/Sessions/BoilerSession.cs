@@ -26,7 +26,7 @@ internal sealed class BoilerSession(
     private const double FlushWorthK = 3.0;
 
     private readonly HeatConstants _heat = HeatConstants.Of(bench.Machine);
-    private readonly double _shotGrams = Pulls.CupVolumes.WaterGrams(bench.Machine, wants.DoseGrams, wants.YieldGrams);
+    private readonly double _shotGrams = Shots.CupVolumes.WaterGrams(bench.Machine, wants.DoseGrams, wants.YieldGrams);
     private int _refills;
 
     public SessionPlan Make()

@@ -1,6 +1,7 @@
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Sessions;
 
@@ -73,7 +74,7 @@ public sealed record SessionWants
                 throw new DoesNotFitException("drinks", $"The name of whom a drink is for has at most {LongestName} characters on one line.");
         }
 
-        CupVolumes.Dose.Check(DoseGrams);
+        PuckParameters.Dose.Check(DoseGrams);
         CupVolumes.Yield.Check(YieldGrams);
         SessionRanges.CupsAPull.Check(CupsAPull);
         SessionRanges.SpareBaskets.Check(SpareBaskets);

@@ -1,6 +1,6 @@
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Sessions;
 

@@ -10,6 +10,9 @@ namespace RuddySpring.Core.Traces;
 /// </summary>
 public static class GrindResistance
 {
+    // of basket and spout, where nothing says better (common practice)
+    private const double SpoutDelaySeconds = 0.45;
+
     /// <summary>Window in g.</summary>
     public const double WindowGrams = 10.0;
 
@@ -31,18 +34,22 @@ public static class GrindResistance
     public static double? R10(CleanTrace clean, Moments moments, double doseGrams, double waterC = 93.0)
     {
         if (!clean.HasPressure || !clean.HasWeight || moments.FirstDrops is not { } drops) return null;
-        var puck = new PuckParameters { DoseGrams = doseGrams, ResistanceBarSPerMl = 1.0, WaterC = waterC };
+        var puck = PuckBehaviour.Usual;
         var thermal = FlowResistance.Thermal(waterC);
         var density = LiquidWater.DensityGramsPerMl(waterC);
         var wetFrom = Math.Min(moments.FirstPressure ?? drops, drops);
-        var from = Array.FindIndex(clean.Seconds, s => s >= drops);
-        if (from < 0) return null;
+        // what stands in the cup left the puck a little before
+        var late = (int)Math.Round(SpoutDelaySeconds / clean.StepSeconds);
+        var seen = Array.FindIndex(clean.Seconds, s => s >= drops);
+        if (seen < 0) return null;
         var rest = clean.WeightGrams[0];
-        var startGrams = Math.Max(rest, clean.WeightGrams[from]);
+        var startGrams = Math.Max(rest, clean.WeightGrams[seen]);
+        var from = Math.Max(0, seen - late);
+        drops = clean.Seconds[from];
         var drive = 0.0;
-        for (var i = from; i < clean.Seconds.Length; i++)
+        for (var i = from; i + late < clean.Seconds.Length; i++)
         {
-            var grams = clean.WeightGrams[i] - startGrams;
+            var grams = clean.WeightGrams[i + late] - startGrams;
             var pressure = Math.Max(0.0, clean.PressureBar[i]);
             var wet = clean.Seconds[i] - wetFrom;
             var toMl = (1.0 - EarlyStrength(wet)) / density;
@@ -57,5 +64,5 @@ public static class GrindResistance
     }
 
     /// <summary>The same number for a known puck: what R10 should read.</summary>
-    public static double Of(PuckParameters puck) => puck.ResistanceBarSPerMl * FlowResistance.Compaction(puck, ReferenceBar);
+    public static double Of(PuckParameters puck) => puck.ResistanceBarSPerMl * FlowResistance.Compaction(puck.Behaviour, ReferenceBar);
 }

@@ -1,5 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Dialing;
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Shots;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
 
@@ -30,6 +32,8 @@ public static class Ageing
     {
         var bags = new List<BagAgeing>();
         var baskets = new List<BasketLearned>();
+        var shapes = await db.Baskets.AsNoTracking().ToDictionaryAsync(b => b.Id, b => b.Spec, cancel);
+        var own = await db.Machines.AsNoTracking().ToDictionaryAsync(m => m.Id, m => Basket.Of(m.Spec), cancel);
         var open = await db.Bags.AsNoTracking().Where(b => !b.Finished && b.DeletedAt == null).ToListAsync(cancel);
         foreach (var grinder in await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync(cancel))
         {
@@ -48,8 +52,10 @@ public static class Ageing
             }
 
             baskets.AddRange(known.Select(s => s.Basket).Where(b => b != 0).Distinct()
-                .Select(b => (Id: b, Learned: advice.BasketFactor(b))).Where(b => b.Learned is not null)
-                .Select(b => new BasketLearned(b.Id, grinder.Id, b.Learned!.Value.Factor, b.Learned.Value.Shots)));
+                .Select(b => (Id: b, Learned: advice.BasketFactor(b), By: known.Last(s => s.Basket == b).Machine)).Where(b => b.Learned is not null)
+                // its width is part of what it does against the machine's own
+                .Select(b => new BasketLearned(
+                    b.Id, grinder.Id, b.Learned!.Value.Factor * Bed.PerResistivity(1, shapes[b.Id]) / Bed.PerResistivity(1, own[b.By]), b.Learned.Value.Shots)));
         }
 
         // the grinder it was ground on last speaks for a bag

@@ -1,13 +1,15 @@
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
-using RuddySpring.Core;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
+using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
-using RuddySpring.Store;
 using RuddySpring.Store.Entities;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Exchange;
 
@@ -27,7 +29,7 @@ public sealed class TraceImport(RuddyContext db, TimeProvider time)
     public async Task<(Shot Shot, ShotReading Reading)> ShotAsync(ImportRequest request, Trace trace, IReadOnlyList<string> notes, CancellationToken cancel)
     {
         var said = request.Shot;
-        CupVolumes.Dose.Check(said.DoseGrams);
+        PuckParameters.Dose.Check(said.DoseGrams);
         if (said.YieldGrams is { } yield) CupVolumes.Yield.Check(yield);
         if (said.GrindSetting is { } setting) PrepareEndpoints.GrindSetting.Check(setting);
         if (said.WaterC is { } water) WaterC.Check(water);

@@ -1,10 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Tasting;
-using RuddySpring.Store;
 using RuddySpring.Store.Entities;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Ledger;
 

@@ -1,7 +1,7 @@
 using RuddySpring.Core.Fitting;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Server.Machines;
 

@@ -1,4 +1,5 @@
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Server.Plans;
 

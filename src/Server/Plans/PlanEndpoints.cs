@@ -1,12 +1,13 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using RuddySpring.Core;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
+using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Sessions;
-using RuddySpring.Store;
 using RuddySpring.Store.Entities;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Plans;
 
@@ -27,7 +28,7 @@ public static class PlanEndpoints
             var checkedPlan = Named(plan).Checked();
             var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
             var believed = await ShotBelief.OfAsync(answer, db, time, cancel);
-            var preview = PlanPreview.Of(checkedPlan, believed.Machine, believed.Puck, answer.Sheet.YieldGrams);
+            var preview = PlanPreview.Of(believed.Middle with { Plan = checkedPlan });
             var name = await db.Machines.Where(m => m.Id == answer.Sheet.MachineId).Select(m => m.Name).SingleAsync(cancel);
             return new PlanPreviewView(checkedPlan, preview, answer.Sheet.DoseGrams, answer.Sheet.YieldGrams, name, checkedPlan.LandingSeconds);
         });

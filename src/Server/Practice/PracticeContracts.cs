@@ -1,6 +1,7 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Practice;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Server.Pull;
 
 namespace RuddySpring.Server.Practice;

@@ -1,11 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Practice;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Instruments;
-using RuddySpring.Store;
 using RuddySpring.Store.Entities;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Practice;
 
@@ -78,7 +78,7 @@ public static class PracticeEndpoints
         await db.SaveChangesAsync(cancel);
         return new(
             session.Lesson.Key, score, before.Count == 0 ? null : before.Max(p => p.Points), before.Count == 0 ? null : before[^1].Points,
-            Lessons.After(session.Lesson)?.Key, session.Run.Puck.ResistanceBarSPerMl / Lesson.DialledIn, record.TrueDropsSeconds,
+            Lessons.After(session.Lesson)?.Key, session.Run.OverDialledIn, record.TrueDropsSeconds,
             record.ChannelSeconds);
     }
 

@@ -1,6 +1,6 @@
-using RuddySpring.Core;
 using RuddySpring.Core.Dialing;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
+using RuddySpring.Core;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Store;
 
@@ -65,12 +65,12 @@ public static class Prediction
         if (answer.Problems.Count > 0) return new(null, null);
         var sheet = answer.Sheet;
         var b = await ShotBelief.OfAsync(answer, db, time, cancel);
-        var (low, best, high) = b.Plan.LandingSeconds;
+        var (low, best, high) = b.Unit.Plan.LandingSeconds;
         // the grind that is wanted is searched for beside the forecast: whoever types waits for both
         var wanted = b.Grinder is null || b.Restricted
             ? Task.FromResult<WantedResistance?>(null)
-            : Task.Run(() => WantedResistance.Of(b.UnitPuck, b.Plan, b.Machine, sheet.YieldGrams, low, best, high));
-        var forecast = ShotForecast.Of(b.UnitPuck, b.Plan, b.Machine, sheet.YieldGrams, b.LogR10);
+            : Task.Run(() => WantedResistance.Of(b.Unit, low, best, high));
+        var forecast = ShotForecast.Of(b.Unit, b.LogResistivity);
         var shot = Shot(forecast, b.Known.Count(s => s.Bag == b.BagId), b.Grinder is not null && sheet.GrindSetting is not null);
         return new(shot, b.Grinder is null ? null : Advise(sheet, b, await wanted, low, high));
     }
@@ -83,12 +83,12 @@ public static class Prediction
         var sheet = answer.Sheet;
         var b = await ShotBelief.OfAsync(answer, db, time, cancel);
         if (b.Grinder is null || b.Restricted) return [];
-        var (low, best, high) = b.Plan.LandingSeconds;
-        var shot = ShotSimulator.Run(b.Puck, b.Plan, b.Machine, sheet.YieldGrams);
+        var (low, best, high) = b.Unit.Plan.LandingSeconds;
+        var shot = SimulatedShot.Pull(b.Middle);
         if (shot.ReachedYield && shot.Seconds >= low && shot.Seconds <= high) return [];
         return Changes(new(
-            (dose, setting) => b.UnitPuck with { DoseGrams = dose, ResistanceBarSPerMl = ShotBelief.Resistance(b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, dose, b.BasketId).Mean, b.UnitPuck) },
-            b.Plan, b.Machine, sheet.DoseGrams, sheet.YieldGrams, sheet.GrindSetting, b.Steps), best, sheet.Locked ?? [], b.Grinder.ScaleUnit);
+            b.Middle, setting => Math.Exp(b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, sheet.DoseGrams, b.BasketId).Mean), sheet.GrindSetting,
+            b.Steps), best, sheet.Locked ?? [], b.Grinder.ScaleUnit);
     }
 
     private static List<ChangeView> Changes(ShotToLand shot, double seconds, IReadOnlyCollection<ChangeOf> locked, string scaleUnit) =>
@@ -105,7 +105,7 @@ public static class Prediction
                 ChangeOf.Dose => FormattableString.Invariant($"Dose {p.Value:0.0} g instead of {shot.DoseGrams:0.0} g."),
                 ChangeOf.Yield => FormattableString.Invariant($"{p.Value:0.0} g in the cup instead of {shot.YieldGrams:0.0} g."),
                 ChangeOf.Grind => FormattableString.Invariant($"Grind at {p.Value:0.##} instead of {shot.Setting:0.##} {scaleUnit}."),
-                _ => FormattableString.Invariant($"Press {Math.Abs(p.Value - 1) * 100:0} % {(p.Value > 1 ? "harder" : "softer")} all the way: peak {Quantity.Bar(shot.Plan.PeakBar * p.Value):0.0}."),
+                _ => FormattableString.Invariant($"Press {Math.Abs(p.Value - 1) * 100:0} % {(p.Value > 1 ? "harder" : "softer")} all the way: peak {Quantity.Bar(shot.Shot.Plan.PeakBar * p.Value):0.0}."),
             })));
         })];
 

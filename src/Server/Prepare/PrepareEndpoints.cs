@@ -1,19 +1,20 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using RuddySpring.Core;
 using RuddySpring.Core.Beans;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Water;
+using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Ledger;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Server.Warm;
-using RuddySpring.Store;
 using RuddySpring.Store.Entities;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Prepare;
 
@@ -140,7 +141,7 @@ public static class PrepareEndpoints
 
         var problems = new List<SheetProblem>();
         if (Odd.Reason(row.Spec) is { } odd) problems.Add(new("machineId", $"The numbers of {row.Name} cannot be read: {odd} Set them anew under Machines."));
-        Try(problems, () => CupVolumes.Dose.Check(sheet.DoseGrams));
+        Try(problems, () => PuckParameters.Dose.Check(sheet.DoseGrams));
         Try(problems, () => CupVolumes.Yield.Check(sheet.YieldGrams));
         if (sheet.GrindSetting is { } setting) Try(problems, () => GrindSetting.Check(setting));
         if (preparation.TampKgf is { } tamp) Try(problems, () => Preparation.Tamp.Check(tamp));

@@ -1,6 +1,6 @@
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Puck;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Server.Prepare;
 

@@ -2,39 +2,35 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
-using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Traces;
+using RuddySpring.Core.Shots;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Plans;
-using RuddySpring.Store;
+using RuddySpring.Server.Pull;
 using RuddySpring.Store.Entities;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Prepare;
 
-/// <summary>What is believed of the shot on the sheet: its puck, from everything that was pulled with its grinder.</summary>
-/// <param name="UnitPuck">The puck at a resistance of 1 bar s/ml.</param>
-/// <param name="LogR10">What is believed of ln R10.</param>
+/// <summary>What is believed of the shot on the sheet: its grind, from everything that was pulled with its grinder.</summary>
+/// <param name="Unit">The shot of a grind whose resistivity is 1 bar s/ml.</param>
+/// <param name="LogResistivity">What is believed of the logarithm of the grind's resistivity (<see cref="GrindResistivity"/>).</param>
 /// <param name="BagId">0 where none is noted.</param>
 /// <param name="BasketId">0 for the machine's own.</param>
 public sealed record ShotBelief(
-    Machine Machine, PullPlan Plan, PuckParameters UnitPuck, Core.Fitting.Prediction LogR10, GrindAdvice Advice, IReadOnlyList<GrindShot> Known,
+    ShotConditions Unit, Core.Fitting.Prediction LogResistivity, GrindAdvice Advice, IReadOnlyList<GrindShot> Known,
     Grinder? Grinder, GrinderSteps Steps, double AgeDays, int BagId, int BasketId)
 {
     private const int MostShots = 300;
     private const double UsualAge = 8;
 
-    /// <summary>The puck at the middle of what is believed.</summary>
-    public PuckParameters Puck => UnitPuck with { ResistanceBarSPerMl = Resistance(LogR10.Mean, UnitPuck) };
+    /// <summary>The shot at the middle of what is believed.</summary>
+    public ShotConditions Middle => GrindResistivity.With(Unit, Math.Exp(LogResistivity.Mean));
 
     /// <summary>What a coach at the elbow may expect.</summary>
-    public Core.Coaching.ExpectedPuck Expected => new(Puck.ResistanceBarSPerMl, Math.Clamp(LogR10.Scale, 0.1, 0.6));
-
-    /// <summary>Resistance R_b in bar s/ml of a puck whose ln R10 is known.</summary>
-    public static double Resistance(double logR10, PuckParameters puck) =>
-        Math.Clamp(Math.Exp(logR10) / GrindResistance.Of(puck) * puck.ResistanceBarSPerMl, 0.2, 200);
+    public ExpectedPuck Expected => new(Middle.Bed.ResistanceBarSPerMl, Math.Clamp(LogResistivity.Scale, 0.1, 0.6));
 
     /// <summary>Whether a small hole gives the back-pressure, so that the grind hardly sets it.</summary>
-    public bool Restricted => UnitPuck.RestrictorBarS2PerMl2 > 0;
+    public bool Restricted => Unit.Bed.Basket.RestrictorBarS2PerMl2 > 0;
 
     private static double Restrictor(Machine machine, Basket? basket) => basket?.RestrictorBarS2PerMl2 ?? machine.RestrictorBarS2PerMl2;
 
@@ -46,14 +42,6 @@ public sealed record ShotBelief(
         var bag = await db.Bags.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BagId, cancel);
         var grinder = await db.Grinders.AsNoTracking().SingleOrDefaultAsync(g => g.Id == sheet.GrinderId, cancel);
         var basket = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId, cancel);
-        var puck = new PuckParameters
-        {
-            DoseGrams = sheet.DoseGrams,
-            ResistanceBarSPerMl = 1,
-            WaterC = Math.Clamp(answer.WaterC, 20, 100),
-            Retention = machine.RetentionPerGram,
-            RestrictorBarS2PerMl2 = Restrictor(machine, basket?.Spec),
-        };
         var known = grinder is null ? [] : await KnownAsync(grinder.Id, db, cancel);
         var steps = new GrinderSteps(grinder?.Step ?? 1, grinder?.FinerIsLower ?? true);
         var advice = GrindAdvice.Learn(steps, known);
@@ -61,7 +49,9 @@ public sealed record ShotBelief(
         var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
         var (bagId, basketId) = (bag?.Id ?? 0, basket?.Id ?? 0);
         return new(
-            machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), puck,
+            ShotConditions.Of(
+                machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), sheet.DoseGrams, sheet.YieldGrams,
+                Math.Clamp(answer.WaterC, 20, 100), basket: basket?.Spec, preparation: sheet.Preparation),
             advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams, basketId), advice, known, grinder, steps, age, bagId, basketId);
     }
 
@@ -77,6 +67,7 @@ public sealed record ShotBelief(
         // behind a small hole the pressure is the hole's, so such a shot says nothing of the grind
         return [.. shots.Where(s => s.Measures.R10 is > 0 && Restrictor(s.Machine!.Spec, s.Basket?.Spec) == 0).Select(s => new GrindShot(
             s.BagId ?? 0, s.MachineId, s.GrindSetting!.Value,
-            s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : 8, s.DoseGrams, s.Measures.R10!.Value, s.BasketId ?? 0))];
+            s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : UsualAge, s.DoseGrams,
+            GrindResistivity.Of(s.Measures.R10!.Value, s.DoseGrams, s.Basket?.Spec ?? Basket.Of(s.Machine!.Spec)), s.BasketId ?? 0))];
     }
 }

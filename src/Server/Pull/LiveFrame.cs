@@ -1,4 +1,4 @@
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Coaching;
 using RuddySpring.Server.Instruments;
 
 namespace RuddySpring.Server.Pull;

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
@@ -113,12 +114,13 @@ public static class PullEndpoints
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel);
         var belief = await ShotBelief.OfAsync(answer, db, time, cancel);
         var start = desk.Ready(
-            new(Guid.NewGuid().ToString("N"), time.GetUtcNow().UtcDateTime, sheet, belief.Plan, machine.Spec, machine.Name, answer.WaterC, belief.Expected),
+            new(Guid.NewGuid().ToString("N"), time.GetUtcNow().UtcDateTime, sheet, belief.Unit.Plan, machine.Spec, machine.Name, answer.WaterC, belief.Expected,
+                belief.BasketId == 0 ? null : belief.Unit.Bed.Basket),
             new
             {
                 Pull = "ready",
                 Machine = machine.Spec,
-                belief.Plan,
+                belief.Unit.Plan,
                 sheet.DoseGrams,
                 sheet.YieldGrams,
                 sheet.GrindSetting,

@@ -1,29 +1,43 @@
 using System.Globalization;
-using System.Text;
 using System.Text.Json;
-using RuddySpring.Core;
+using System.Text;
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
+using RuddySpring.Core;
 using RuddySpring.Server.Instruments;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
 
 namespace RuddySpring.Server.Pull;
 
+/// <summary>What was expected of a puck before it was pulled.</summary>
+/// <param name="ResistanceBarSPerMl">Its resistance swollen and fresh, 0.2 to 200.</param>
+/// <param name="SdLog">Standard deviation of the logarithm of that.</param>
+public sealed record ExpectedPuck(double ResistanceBarSPerMl, double SdLog);
+
 /// <summary>How a pull began: all that is needed to save it later.</summary>
 /// <param name="Expected">What was expected of the puck.</param>
+/// <param name="Basket">Null for the machine's own.</param>
 public sealed record PullStart(
-    string Id, DateTime StartedAt, Sheet Sheet, PullPlan Plan, Machine Machine, string MachineName, double WaterC, ExpectedPuck? Expected)
+    string Id, DateTime StartedAt, Sheet Sheet, PullPlan Plan, Machine Machine, string MachineName, double WaterC, ExpectedPuck? Expected,
+    Basket? Basket = null)
 {
     // a grind that nobody knows anything of (common practice)
     private static readonly ExpectedPuck Anything = new(3.5, 0.5);
 
     /// <summary>A tracker for this pull, with a coach at its elbow.</summary>
-    public PullTracker Tracker() => new(
-        Plan, Machine, Sheet.YieldGrams, new LiveCoach(Plan, Machine, Sheet.DoseGrams, Sheet.YieldGrams, WaterC, Expected ?? Anything));
+    public PullTracker Tracker()
+    {
+        var expected = Expected ?? Anything;
+        var shot = ShotConditions.Of(Machine, Plan, Sheet.DoseGrams, Sheet.YieldGrams, Math.Clamp(WaterC, 20, 99), basket: Basket, preparation: Sheet.Preparation);
+        return new(
+            Plan, Machine, Sheet.YieldGrams,
+            new LiveCoach(shot.WithResistance(Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60)), expected.SdLog));
+    }
 
     /// <summary>What its trace is read with.</summary>
     public ShotContext Context => ShotRecording.Context(Sheet.DoseGrams, WaterC, Machine, Plan);
@@ -34,11 +48,12 @@ public sealed record PullStart(
     public PullStart Checked()
     {
         if (Sheet is null || Plan?.Phases is null || Machine is null) throw new DoesNotFitException("journal", "It is of another version.");
-        CupVolumes.Dose.Check(Sheet.DoseGrams);
+        PuckParameters.Dose.Check(Sheet.DoseGrams);
         CupVolumes.Yield.Check(Sheet.YieldGrams);
         PuckParameters.WaterTemperature.Check(WaterC);
         Plan.Checked();
         Machine.Checked();
+        Basket?.Checked();
         if (Expected is { } puck && !(puck.ResistanceBarSPerMl is > 0 and < 1000 && puck.SdLog is > 0 and < 5))
             throw new DoesNotFitException("journal", "What was expected of the puck makes no sense.");
         return this;

@@ -1,4 +1,4 @@
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Server.Pull;

@@ -1,6 +1,5 @@
 using System.Text;
 using RuddySpring.Core.Coaching;
-using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Instruments;

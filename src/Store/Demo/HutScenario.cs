@@ -1,9 +1,10 @@
-using RuddySpring.Core;
 using RuddySpring.Core.Beans;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
+using RuddySpring.Core;
 using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Store.Demo;
@@ -137,16 +138,12 @@ public static class HutScenario
         var spread = Math.Clamp(0.12 + Math.Abs(random.Normal(0.09)), 0.05, 0.45);
         var resistance = scale.Resistance(setting, truth.AtReference)
             * Math.Exp((-0.011 * (age - 8)) + random.Normal(0.04)) * (dose / 15.0) * habit.BasketFactor;
-        var puck = new PuckParameters
+        var described = ShotConditions.Of(spec, HandOf(random, habit.Plan), dose, habit.YieldGrams + random.Normal(0.8), waterC, basket: habit.Basket?.Spec)
+            .WithResistance(resistance) with
         {
-            DoseGrams = dose,
-            ResistanceBarSPerMl = resistance,
-            WaterC = waterC,
-            LaneSpread = spread,
-            SwellSeconds = 6.0 + random.Normal(0.7),
+            Behaviour = PuckBehaviour.Usual with { SwellSeconds = 6.0 + random.Normal(0.7) },
         };
-        var stopAt = habit.YieldGrams + random.Normal(0.8);
-        var truthShot = ShotSimulator.Run(puck, HandOf(random, habit.Plan), spec, stopAt, 110);
+        var truthShot = SimulatedShot.Pull(described, 110);
         var shot = new Shot
         {
             PulledAt = pulledAt,
@@ -190,7 +187,7 @@ public static class HutScenario
         {
             seconds.Add(Math.Round(last.Seconds + (0.1 * i), 3));
             pressure.Add(Math.Max(0.0, gauge.Read(last.PressureBar * Math.Exp(-i / 3.0))));
-            weight.Add(scale.Read(last.CupGrams + (1.0 * (1.0 - Math.Exp(-i / 8.0))), 0.1, 0.1));
+            weight.Add(scale.Read(shot.CupGrams - ((shot.CupGrams - last.CupGrams) * Math.Exp(-i / 5.0)), 0.1, 0.1));
         }
 
         return new([

@@ -1,6 +1,7 @@
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Instruments;
 
@@ -28,11 +29,12 @@ public sealed class CoachedPull
         _machine = FamilyDefaults.Of(family).Machine;
         _yieldGrams = yield;
         var grind = resistance ?? Math.Exp(Math.Log(3.2) + _random.Normal(0.35));
-        Puck = new StandInPuck(_random, dose, grind, WaterC);
+        var sheet = ShotConditions.Of(_machine, _plan, dose, yield, WaterC).WithResistance(grind);
+        Puck = new StandInPuck(_random, sheet);
         Hand = new StandInHand(_random, _plan, _machine, yield);
         // what is expected of the puck is off by what a dialled-in grind is usually off by
-        Expected = new(grind * Math.Exp(_random.Normal(expectedSd)), expectedSd);
-        Coach = new LiveCoach(_plan, _machine, dose, yield, WaterC, Expected);
+        (Expected, ExpectedSd) = (sheet.WithResistance(grind * Math.Exp(_random.Normal(expectedSd))), expectedSd);
+        Coach = new LiveCoach(Expected, expectedSd);
         _gauge = new GaugeModel(_random);
         _scale = new ScaleModel(_random);
     }
@@ -47,7 +49,9 @@ public sealed class CoachedPull
 
     public LiveCoach Coach { get; }
 
-    public ExpectedPuck Expected { get; }
+    public ShotConditions Expected { get; }
+
+    public double ExpectedSd { get; }
 
     /// <summary>What the gauge has said, bar, and the scale, g.</summary>
     public List<(double At, double Bar)> Pressures { get; } = [];
@@ -105,9 +109,9 @@ public sealed class CoachedPull
             var t = step * StepSeconds;
             if ((SaidStop is not null && listens) || TrueStop < t - 20) Hand.LetGo();
             happens?.Invoke(t, Puck);
-            Hand.Step(t, StepSeconds, Puck.CupGrams, Puck.InflowMl, Puck.FallingGramsPerS);
+            Hand.Next(Puck.Seen with { Seconds = t }, Puck.InflowMlPerS, StepSeconds);
             Puck.Step(Hand.PressureBar, StepSeconds);
-            if (Puck.CupGrams >= ShotSimulator.FirstDropsGrams) TrueDrops ??= t;
+            if (Puck.CupGrams >= ShotRun.FirstDropsGrams) TrueDrops ??= t;
             truth.TargetBar(new(t, Puck.CupGrams, TrueDrops is not null, Puck.FallingGramsPerS, Puck.InflowMl));
             if (truth.PhaseIndex >= ease) TrueEase ??= t;
             if ((SaidStop is null || !listens) && Puck.CupGrams + Puck.AtSpoutGrams + (Puck.TrueOutflowMlPerS(Hand.PressureBar) * LiveCoach.LetGoSeconds) >= _yieldGrams) TrueStop ??= t;

@@ -1,6 +1,7 @@
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Coaching;
 
@@ -150,7 +151,7 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         spring.Run(longest: 30);
         Assert.Contains(spring.Said, s => s.Advice.Kind == AdviceKind.Danger && s.Advice.Sentence.Contains("fly up", StringComparison.Ordinal));
         var machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
-        var coach = new LiveCoach(ShippedPlans.EarlyPeak, machine, 15, 32, 90, new(3, 0.2));
+        var coach = new LiveCoach(ShotConditions.Of(machine, ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3), 0.2);
         var limit = Lever.PressureBar(machine, machine.WillingForceKgf);
         for (var t = 0.0; t < 3; t += 0.05) coach.Pressure(t, limit * 1.3);
         Assert.Equal(AdviceKind.Danger, coach.Read(3).Advice!.Kind);
@@ -197,7 +198,7 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
     public void A_gauge_that_goes_away_leaves_the_coach_with_the_plan()
     {
         var machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
-        var coach = new LiveCoach(ShippedPlans.EarlyPeak, machine, 15, 32, 90, new(3, 0.2));
+        var coach = new LiveCoach(ShotConditions.Of(machine, ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3), 0.2);
         for (var t = 0.0; t < 5; t += 0.05) coach.Pressure(t, 2.5);
         coach.Read(5);
         var moved = coach.Watch.MovedMl;

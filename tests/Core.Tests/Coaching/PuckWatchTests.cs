@@ -1,8 +1,7 @@
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Traces;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Coaching;
 
@@ -12,35 +11,34 @@ public sealed class PuckWatchTests
     private const double StepSeconds = 0.01;
 
     // as even as a puck prepared by hand is taken to be, so that only its grind is unknown
-    private static PuckParameters Truth(double resistance) => new() { DoseGrams = 15, ResistanceBarSPerMl = resistance, WaterC = 90, LaneSpread = 0.18 };
+    private static ShotConditions Truth(double resistance) => PuckShots.Of(
+        new() { DoseGrams = 15, ResistanceBarSPerMl = resistance, WaterC = 90, LaneSpread = 0.18 }, ShippedPlans.EarlyPeak,
+        FamilyDefaults.Of(MachineFamily.PortableLever).Machine, 32);
 
     /// <summary>A true puck under a pressure in bar, with a scale that is late and exact, and someone who watches both.</summary>
     private sealed class Bench(double resistance, double expected)
     {
-        private readonly PuckModel _puck = new(Truth(resistance));
-        private readonly Spout _spout = new();
-        private double _shown;
+        private readonly ShotRun _run = new(Truth(resistance));
         private long _steps;
 
-        public PuckWatch Watch { get; } = new(Truth(expected), 0.3);
+        public PuckWatch Watch { get; } = new(Truth(expected), 0.3, CupPathBelief.Unknown);
 
         public double Seconds => _steps * StepSeconds;
 
-        public double CupGrams { get; private set; }
+        public double CupGrams => _run.Stream.CupGrams;
 
-        public double OutflowMlPerS(double bar) => _puck.OutflowMlPerS(bar);
+        public double OutflowMlPerS(double bar) => _run.Puck.OutflowMlPerS(bar);
 
-        public double InflowMl => _puck.InflowMl;
+        public double InflowMl => _run.Puck.InflowMl;
 
         public void Press(double bar, double until, bool scale = true)
         {
             while (Seconds < until - 1e-9)
             {
                 _steps++;
-                CupGrams += _spout.Pass(_puck.Step(bar, StepSeconds).CupGrams, Spout.ShareThatFalls(StepSeconds));
-                _shown += (CupGrams - _shown) * (1 - Math.Exp(-StepSeconds / TraceCleaning.ScaleLagSeconds));
+                _run.Press(bar, StepSeconds);
                 Watch.Pressure(Seconds, bar);
-                if (scale && _steps % 10 == 0) Watch.Weight(Seconds, _shown);
+                if (scale && _steps % 10 == 0) Watch.Weight(Seconds, _run.Stream.ShownGrams);
             }
         }
     }

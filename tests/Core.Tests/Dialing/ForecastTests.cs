@@ -2,6 +2,7 @@ using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Instruments;
 
@@ -31,7 +32,7 @@ public sealed class ForecastTests
     ];
 
     /// <summary>One whole pull on the stand-in's bench: what its instruments recorded, and when the true yield was reached.</summary>
-    private static (double? R10, double? Seconds) Pull(StandInBench bench, SeededRandom random, Recipe recipe, double setting, int age)
+    private static (double? Resistivity, double? Seconds) Pull(StandInBench bench, SeededRandom random, Recipe recipe, double setting, int age)
     {
         bench.Ready(new(recipe.Machine, recipe.Plan, recipe.DoseGrams, recipe.YieldGrams, setting, 1, age, WaterC));
         var gauge = new StandInGauge(random);
@@ -59,7 +60,8 @@ public sealed class ForecastTests
         var tare = weight.First(w => w.Item1 >= from).Item2;
         var trace = new Trace([Rows(Channel.Pressure, pressure, 0), Rows(Channel.Weight, weight, tare)]);
         var (_, _, measures, _) = MeasureShot.Read(trace, Moments.None, recipe.DoseGrams, WaterC);
-        return (measures.R10, reached - from);
+        var resistivity = measures.R10 is { } r10 ? GrindResistivity.Of(r10, recipe.DoseGrams, Basket.Of(recipe.Machine)) : (double?)null;
+        return (resistivity, reached - from);
     }
 
     /// <summary>Households that pull three shots of a bag and then a fourth: how many, how often its time lay in the band, mean half width.</summary>
@@ -74,13 +76,12 @@ public sealed class ForecastTests
             var shots = new List<GrindShot>();
             foreach (var setting in new[] { 21.0, 20, 19 })
             {
-                if (Pull(bench, random, recipe, setting, 9).R10 is > 0 and var r10) shots.Add(new(1, 1, setting, 9, recipe.DoseGrams, r10));
+                if (Pull(bench, random, recipe, setting, 9).Resistivity is > 0 and var rho) shots.Add(new(1, 1, setting, 9, recipe.DoseGrams, rho));
             }
 
             if (shots.Count < 3) continue;
             var believed = GrindAdvice.Learn(new(1, true), shots).Predict(1, 1, 20, 10, recipe.DoseGrams);
-            var puck = new PuckParameters { DoseGrams = recipe.DoseGrams, ResistanceBarSPerMl = 1, WaterC = WaterC };
-            var forecast = ShotForecast.Of(puck, recipe.Plan, recipe.Machine, recipe.YieldGrams, believed);
+            var forecast = ShotForecast.Of(ShotConditions.Of(recipe.Machine, recipe.Plan, recipe.DoseGrams, recipe.YieldGrams, WaterC), believed);
             if (Pull(bench, random, recipe, 20, 10).Seconds is not { } seconds) continue;
             counted++;
             if (seconds >= forecast.Fast.Seconds && seconds <= forecast.Slow.Seconds) inside++;

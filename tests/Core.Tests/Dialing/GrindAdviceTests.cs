@@ -1,9 +1,8 @@
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Fitting;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Traces;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Dialing;
 
@@ -63,7 +62,15 @@ public sealed class GrindAdviceTests
         var now = advice.Suggest(1, 1, 9, 15, Wanted)!;
         Assert.True(now.InAWeek < now.Setting + 0.5);
         Assert.True(advice.PerDay < 0);
-        double Ideal(double dose) => (advice.Suggest(1, 1, 9, dose, Wanted)!.Low + advice.Suggest(1, 1, 9, dose, Wanted)!.High) / 2;
+        // more coffee resists more, so the grind that is wanted for it resists less
+        double Ideal(double dose)
+        {
+            var (machine, _, yield) = FamilyDefaults.Of(MachineFamily.PortableLever);
+            var wanted = WantedResistance.Of(ShotConditions.Of(machine, ShippedPlans.EarlyPeak, dose, yield, 93), 31, 37, 44)!;
+            var suggested = advice.Suggest(1, 1, 9, dose, wanted)!;
+            return (suggested.Low + suggested.High) / 2;
+        }
+
         Assert.True(Ideal(17) > Ideal(15)); // coarser is higher on this scale
     }
 
@@ -102,14 +109,13 @@ public sealed class GrindAdviceTests
         var (machine, dose, yield) = FamilyDefaults.Of(MachineFamily.PortableLever);
         foreach (var plan in new[] { ShippedPlans.EarlyPeak, ShippedPlans.FlatAndFirm, ShippedPlans.LongSoft })
         {
-            var puck = new PuckParameters { DoseGrams = dose, ResistanceBarSPerMl = 1 };
+            var unit = ShotConditions.Of(machine, plan, dose, yield, 93);
             var (low, best, high) = plan.LandingSeconds;
-            var wanted = WantedResistance.Of(puck, plan, machine, yield, low, best, high)!;
+            var wanted = WantedResistance.Of(unit, low, best, high)!;
             Assert.True(wanted.Low < wanted.Best && wanted.Best < wanted.High);
-            foreach (var (r10, seconds) in new[] { (wanted.Low, low), (wanted.Best, best), (wanted.High, high) })
+            foreach (var (resistivity, seconds) in new[] { (wanted.Low, low), (wanted.Best, best), (wanted.High, high) })
             {
-                var base1 = GrindResistance.Of(puck);
-                var shot = ShotSimulator.Run(puck with { ResistanceBarSPerMl = r10 / base1 }, plan, machine, yield);
+                var shot = SimulatedShot.Pull(GrindResistivity.With(unit, resistivity));
                 Assert.Equal(seconds, shot.Seconds, seconds * 0.06);
             }
         }

@@ -1,8 +1,7 @@
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
-using RuddySpring.Core.Traces;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Dialing;
 
@@ -13,17 +12,13 @@ public sealed class SolveTheRestTests
     private const double Setting = 20;
     private static readonly PullPlan Plan = ShippedPlans.EarlyPeak;
     private static readonly Machine Strong = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with { WillingForceKgf = 40, ChamberMl = 90 };
-    private static readonly double Unit = GrindResistance.Of(new PuckParameters { DoseGrams = Dose, ResistanceBarSPerMl = 1 });
 
     /// <summary>A grinder of clicks, each worth 7 %, smaller finer.</summary>
-    private static Func<double, double, PuckParameters> Puck(double r10) => (dose, setting) => new()
-    {
-        DoseGrams = dose,
-        ResistanceBarSPerMl = r10 / Unit * dose / Dose * Math.Exp(-0.07 * (setting - Setting)),
-        WaterC = 90,
-    };
+    private static Func<double, double> Grind(double resistivity) => setting => resistivity * Math.Exp(-0.07 * (setting - Setting));
 
-    private static ShotToLand Shot(double r10, double? setting = Setting) => new(Puck(r10), Plan, Strong, Dose, Yield, setting, new(1, true));
+    private static ShotConditions At(double resistivity) => GrindResistivity.With(ShotConditions.Of(Strong, Plan, Dose, Yield, 90), resistivity);
+
+    private static ShotToLand Shot(double r10, double? setting = Setting) => new(At(r10), Grind(r10), setting, new(1, true));
 
     private static double Seconds(double r10, LandingChange change)
     {
@@ -36,8 +31,13 @@ public sealed class SolveTheRestTests
             if (part.Of == ChangeOf.Pressure) press = part.Value;
         }
 
-        var plan = Plan with { Phases = [.. Plan.Phases.Select(p => p with { ToBar = Math.Min(12, p.ToBar * press) })] };
-        return ShotSimulator.Run(Puck(r10)(dose, setting), plan, Strong, yield).Seconds;
+        var shot = At(Grind(r10)(setting));
+        return SimulatedShot.Pull(shot with
+        {
+            Bed = shot.Bed with { DoseGrams = dose },
+            YieldGrams = yield,
+            Plan = Plan with { Phases = [.. Plan.Phases.Select(p => p with { ToBar = Math.Min(12, p.ToBar * press) })] },
+        }).Seconds;
     }
 
     [Theory] // common practice: leave the grind and change the dose by a gram, cut the cup shorter, or let the arm correct

@@ -44,9 +44,6 @@ public sealed class LeverTests
         Assert.Null(Spring.PressureBar(Portable, 0));
     }
 
-    [Fact] // worked by hand from k = G d^4 / (8 D^3 n): 79 GPa, 5 mm wire, 40 mm coil, 8 turns
-    public void Spring_rate_from_the_wire() => Assert.Equal(12054, Spring.RateNewtonsPerMetre(79, 5, 40, 8), 1.0);
-
     [Fact]
     public void Every_family_has_defaults_that_pass_its_own_checks()
     {

@@ -1,7 +1,6 @@
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Practice;
-using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Core.Tests.Practice;
 
@@ -52,7 +51,7 @@ public static class Player
                 return target < 0.1 ? 0 : Lever.HandForceKgf(run.Machine, Math.Clamp(target, 0, 12), run.Lever.Travel) / (run.Machine.WillingForceKgf * 1.3);
             case PressureBy.Spring:
                 if (seen.Phase is "pre-infuse" or "refill" or "fill") return 1;
-                return Math.Clamp(1 - (target / Math.Max(1, ShotSimulator.MostPressureBar(run.Machine, run.Lever.Travel * run.Machine.ChamberMl))), 0, 0.9);
+                return Math.Clamp(1 - (target / Math.Max(1, PressureLimit.MostBar(run.Machine, run.Lever.Travel * run.Machine.ChamberMl))), 0, 0.9);
             default:
                 var beat = (run.Seconds + (4 * Math.Abs(shake))) % 0.8;
                 return target < 0.3 || seen.PressureBar > target + 0.3 ? 0 : beat < 0.4 ? beat / 0.4 : Math.Max(0, 1 - ((beat - 0.4) / 0.3));

@@ -51,7 +51,7 @@ public sealed class OrderingTests
                 last = model.ExtractionShare;
             }
 
-            return last <= x.Puck.SolubleShare + 1e-12;
+            return last <= x.Puck.Behaviour.SolubleShare + 1e-12;
         },
         iter: 150);
 }

@@ -1,6 +1,7 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Tests.Puck;
@@ -13,7 +14,7 @@ internal static class ReferenceShots
         FamilyDefaults.Of(MachineFamily.HeatedGroup).Machine with { WillingForceKgf = 60, ChamberMl = 400 };
 
     /// <summary>Up to a pressure in 3 s, held to the yield.</summary>
-    public static SimulatedShot Flat(PuckParameters puck, double bar, double yieldGrams) => ShotSimulator.Run(
+    public static SimulatedShot Flat(PuckParameters puck, double bar, double yieldGrams) => PuckShots.Run(
         puck,
         new("flat", "Flat", "", 0.5, [new("ramp", bar, PhaseEnding.Seconds, 3, 0, 3, "Ramp"), new("hold", bar, PhaseEnding.YieldShare, 1, 0, 90, "Hold")]),
         Unlimited, yieldGrams);

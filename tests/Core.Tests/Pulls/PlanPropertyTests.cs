@@ -2,6 +2,7 @@ using CsCheck;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Pulls;
 
@@ -31,8 +32,8 @@ public sealed class PlanPropertyTests
             (which, resistance, finer) =>
             {
                 var pair = Pairs[which];
-                var coarse = ShotSimulator.Run(Puck(pair, resistance), pair.Plan, pair.Machine, pair.Yield);
-                var fine = ShotSimulator.Run(Puck(pair, resistance * finer), pair.Plan, pair.Machine, pair.Yield);
+                var coarse = PuckShots.Run(Puck(pair, resistance), pair.Plan, pair.Machine, pair.Yield);
+                var fine = PuckShots.Run(Puck(pair, resistance * finer), pair.Plan, pair.Machine, pair.Yield);
                 // a stroke is a whole thing: a pump's last one may end a moment sooner or later
                 return !fine.ReachedYield || fine.Seconds >= coarse.Seconds - 0.8;
             },
@@ -46,8 +47,8 @@ public sealed class PlanPropertyTests
                 var pair = Pairs[which];
                 // pressed alike: a plan by shares of the yield would ease sooner for the smaller cup
                 var plan = new PullPlan("flat", "Flat", "", 0.5, [new("press", 6, PhaseEnding.Seconds, 4, 0, 4, "Press"), new("hold", 6, PhaseEnding.YieldShare, 1, 1, 90, "Hold")]);
-                var whole = ShotSimulator.Run(Puck(pair, resistance), plan, pair.Machine, pair.Yield);
-                var part = ShotSimulator.Run(Puck(pair, resistance), plan, pair.Machine, pair.Yield * less);
+                var whole = PuckShots.Run(Puck(pair, resistance), plan, pair.Machine, pair.Yield);
+                var part = PuckShots.Run(Puck(pair, resistance), plan, pair.Machine, pair.Yield * less);
                 return !whole.ReachedYield || (part.Seconds <= whole.Seconds && part.ExtractionShare <= whole.ExtractionShare + 1e-9);
             },
             iter: 100);
@@ -58,7 +59,7 @@ public sealed class PlanPropertyTests
             (which, resistance) =>
             {
                 var pair = Pairs[which];
-                var preview = PlanPreview.Of(pair.Plan, pair.Machine, Puck(pair, resistance), pair.Yield);
+                var preview = PlanPreview.Of(PuckShots.Of(Puck(pair, resistance), pair.Plan, pair.Machine, pair.Yield));
                 for (var i = 1; i < preview.Points.Count; i++)
                 {
                     var (before, now) = (preview.Points[i - 1], preview.Points[i]);
@@ -77,7 +78,7 @@ public sealed class PlanPropertyTests
             (which, resistance) =>
             {
                 var pair = Pairs[which];
-                var shot = ShotSimulator.Run(Puck(pair, resistance), pair.Plan, pair.Machine, pair.Yield);
+                var shot = PuckShots.Run(Puck(pair, resistance), pair.Plan, pair.Machine, pair.Yield);
                 for (var i = 1; i < shot.Samples.Count; i++)
                 {
                     var (before, now) = (shot.Samples[i - 1], shot.Samples[i]);
@@ -102,8 +103,8 @@ public sealed class PlanPropertyTests
                 if (!scaled.Name.EndsWith("harder", StringComparison.Ordinal)) return false;
                 // holding a flow is the same flow, however hard it may be pressed
                 if (pair.Plan.Phases.Any(p => p.Move is PhaseMove.HoldFlow)) return true;
-                var usual = ShotSimulator.Run(Puck(pair, resistance), pair.Plan, strong, pair.Yield);
-                var firm = ShotSimulator.Run(Puck(pair, resistance), scaled, strong, pair.Yield);
+                var usual = PuckShots.Run(Puck(pair, resistance), pair.Plan, strong, pair.Yield);
+                var firm = PuckShots.Run(Puck(pair, resistance), scaled, strong, pair.Yield);
                 return !usual.ReachedYield || firm.Seconds <= usual.Seconds + 0.8;
             },
             iter: 150);
@@ -117,8 +118,8 @@ public sealed class PlanPropertyTests
     {
         foreach (var pair in Pairs)
         {
-            var once = ShotSimulator.Run(Puck(pair, 5), pair.Plan, pair.Machine, pair.Yield);
-            var again = ShotSimulator.Run(Puck(pair, 5), pair.Plan, pair.Machine, pair.Yield);
+            var once = PuckShots.Run(Puck(pair, 5), pair.Plan, pair.Machine, pair.Yield);
+            var again = PuckShots.Run(Puck(pair, 5), pair.Plan, pair.Machine, pair.Yield);
             Assert.Equal(once.Samples, again.Samples);
         }
     }

@@ -2,6 +2,7 @@ using CsCheck;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Pulls;
 
@@ -36,7 +37,7 @@ public sealed class PlanTests
         Assert.True(ShippedPlans.Steps.Suits(Of(MachineFamily.SteppedLever)));
         Assert.False(ShippedPlans.Steps.Suits(Of(MachineFamily.PortableLever)));
         var (pump, dose, yield) = FamilyDefaults.Of(MachineFamily.HandPump);
-        var shot = ShotSimulator.Run(Puck(dose) with { ResistanceBarSPerMl = 5 }, ShippedPlans.PumpAndRest, pump, yield);
+        var shot = PuckShots.Run(Puck(dose) with { ResistanceBarSPerMl = 5 }, ShippedPlans.PumpAndRest, pump, yield);
         Assert.True(shot.ReachedYield);
         Assert.InRange(shot.Seconds, 40, 65); // common practice: 38 g in around 50 s
     }
@@ -45,7 +46,7 @@ public sealed class PlanTests
     public void A_spring_runs_half_pulls_then_full_pulls()
     {
         var (spring, dose, yield) = FamilyDefaults.Of(MachineFamily.BoilerSpring);
-        var preview = PlanPreview.Of(ShippedPlans.HalfThenFull, spring, Puck(dose), yield);
+        var preview = PlanPreview.Of(PuckShots.Of(Puck(dose), ShippedPlans.HalfThenFull, spring, yield));
         Assert.True(preview.ReachedYield);
         Assert.InRange(preview.Seconds, 35, 70);
         Assert.Equal([0, 1, 2, 3, 4, 5], preview.Points.Select(p => p.Phase).Distinct());
@@ -61,7 +62,7 @@ public sealed class PlanTests
             r =>
             {
                 var machine = Of(MachineFamily.HeatedGroup) with { WillingForceKgf = 60 };
-                var shot = ShotSimulator.Run(new() { DoseGrams = 16, ResistanceBarSPerMl = r }, ShippedPlans.HoldTheFlow, machine, 34);
+                var shot = PuckShots.Run(new() { DoseGrams = 16, ResistanceBarSPerMl = r }, ShippedPlans.HoldTheFlow, machine, 34);
                 var late = shot.Samples.Where(s => s.CupGrams > 18).ToList();
                 return late.Count > 10 && late.All(s => s.PressureBar > 8.9 || Math.Abs(s.FlowGramsPerS - 1.5) < 0.2)
                     && late[^1].PressureBar <= late[0].PressureBar + 0.05;
@@ -142,7 +143,7 @@ public sealed class PlanTests
     public void A_pump_raises_the_pressure_stroke_by_stroke_and_lets_it_fall_between()
     {
         var (pump, dose, yield) = FamilyDefaults.Of(MachineFamily.HandPump);
-        var shot = ShotSimulator.Run(Puck(dose), ShippedPlans.PumpAndRest, pump, yield);
+        var shot = PuckShots.Run(Puck(dose), ShippedPlans.PumpAndRest, pump, yield);
         var falls = shot.Samples.Zip(shot.Samples.Skip(1)).Count(p => p.Second.PressureBar < p.First.PressureBar - 0.02);
         Assert.True(falls > 20, $"{falls} falls between strokes");
         Assert.True(shot.Samples.Max(s => s.PressureBar) <= 8.6);
@@ -156,7 +157,7 @@ public sealed class PlanTests
         public static Core.Dialing.WantedResistance? WantedAt(PullPlan plan, Machine machine, double dose, double yield)
         {
             var (low, best, high) = plan.LandingSeconds;
-            return Core.Dialing.WantedResistance.Of(new() { DoseGrams = dose, ResistanceBarSPerMl = 1 }, plan, machine, yield, low, best, high);
+            return Core.Dialing.WantedResistance.Of(ShotConditions.Of(machine, plan, dose, yield, 93), low, best, high);
         }
     }
 }

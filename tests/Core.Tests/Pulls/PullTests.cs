@@ -2,6 +2,7 @@ using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Tests.Puck;
 using RuddySpring.Core.Traces;
 
@@ -60,29 +61,34 @@ public sealed class PullTests
     public void A_weak_arm_limits_the_peak()
     {
         var weak = Portable with { WillingForceKgf = 10 };
-        var shot = ShotSimulator.Run(Puck, ShippedPlans.EarlyPeak, weak, 30);
+        var shot = PuckShots.Run(Puck, ShippedPlans.EarlyPeak, weak, 30);
         Assert.True(shot.Samples.Max(s => s.PressureBar) <= Lever.PressureBar(weak, 10) + 1e-9);
     }
 
     [Fact]
     public void A_chamber_that_runs_out_ends_the_shot_short()
     {
-        var shot = ShotSimulator.Run(Puck, ShippedPlans.EarlyPeak, Portable with { ChamberMl = 40 }, 32);
+        var shot = PuckShots.Run(Puck, ShippedPlans.EarlyPeak, Portable with { ChamberMl = 40 }, 32);
         Assert.False(shot.ReachedYield);
         Assert.True(shot.CupGrams < 25);
     }
 
-    [Fact] // a spring that is cocked twice shows its line twice
-    public void A_spring_starts_again_at_its_top()
+    [Fact] // a spring gives its line once; cocked again, which takes its time, it gives it again
+    public void A_spring_that_has_run_out_gives_nothing_until_it_is_cocked_again()
     {
         var spring = FamilyDefaults.Of(MachineFamily.BoilerSpring).Machine;
-        Assert.Equal(9.5, ShotSimulator.MostPressureBar(spring, 0), 1e-9);
-        Assert.Equal(9.5, ShotSimulator.MostPressureBar(spring, spring.ChamberMl), 1e-9);
-        Assert.True(ShotSimulator.MostPressureBar(spring, spring.ChamberMl - 1) < 5.2);
+        Assert.Equal(9.5, PressureLimit.MostBar(spring, 0), 1e-9);
+        Assert.True(PressureLimit.MostBar(spring, spring.ChamberMl - 1) < 5.2);
+        Assert.Equal(0, PressureLimit.MostBar(spring, spring.ChamberMl));
+        var plan = new PullPlan("long", "Long", "", 0.5, [new("spring", 9.5, PhaseEnding.YieldShare, 1, 0.1, 90, "Let it work")]);
+        var shot = PuckShots.Run(Puck with { ResistanceBarSPerMl = 3 }, plan, spring, 40);
+        var spent = shot.Samples.First(s => s.MovedMl >= spring.ChamberMl - 0.2);
+        Assert.All(shot.Samples.Where(s => s.Seconds > spent.Seconds + 0.3 && s.Seconds < spent.Seconds + 1.8), s => Assert.True(s.MostBar <= 1.2));
+        Assert.Contains(shot.Samples, s => s.Seconds > spent.Seconds + 2 && s.MostBar > 9);
     }
 
     private static PullTracker Tracker() =>
-        new(ShippedPlans.EarlyPeak, Portable, 32, new LiveCoach(ShippedPlans.EarlyPeak, Portable, 15, 32, 90, new(3.2, 0.2)));
+        new(ShippedPlans.EarlyPeak, Portable, 32, new LiveCoach(ShotConditions.Of(Portable, ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3.2), 0.2));
 
     [Fact]
     public void The_tracker_tares_the_cup_and_starts_on_pressure()
@@ -164,7 +170,7 @@ public sealed class PullTests
     [Fact]
     public void A_whole_noisy_pull_is_followed_to_its_yield()
     {
-        var shot = ShotSimulator.Run(Puck, ShippedPlans.EarlyPeak, Portable with { WillingForceKgf = 25 }, 32);
+        var shot = PuckShots.Run(Puck, ShippedPlans.EarlyPeak, Portable with { WillingForceKgf = 25 }, 32);
         var trace = ReferenceShots.Noisy(shot, 21);
         var tracker = Tracker();
         var phases = new List<string>();

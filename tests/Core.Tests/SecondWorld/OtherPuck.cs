@@ -79,9 +79,9 @@ public sealed class OtherPuck
         Array.Fill(_layers, new Layer { Fines = 1, Loose = LooseFines, Solubles = 1 });
     }
 
-    private OtherPuck(OtherPuck other)
+    private OtherPuck(OtherPuck other, SeededRandom random)
     {
-        (_random, _coffee, _dose, _restrictor, _layerResistance) = (other._random, other._coffee, other._dose, other._restrictor, other._layerResistance);
+        (_random, _coffee, _dose, _restrictor, _layerResistance) = (random, other._coffee, other._dose, other._restrictor, other._layerResistance);
         (_ease, _layers, _front, _soaked) = ([.. other._ease], [.. other._layers], [.. other._front], [.. other._soaked]);
         (_wander, InflowMl, LeftGrams, SolidsGrams) = (other._wander, other.InflowMl, other.LeftGrams, other.SolidsGrams);
     }
@@ -95,8 +95,8 @@ public sealed class OtherPuck
     /// <summary>Solids in it, g.</summary>
     public double SolidsGrams { get; private set; }
 
-    /// <summary>The same puck as it stands now.</summary>
-    public OtherPuck Copy() => new(this);
+    /// <summary>The same puck as it stands now, with a chance of its own from here on.</summary>
+    public OtherPuck Copy(SeededRandom random) => new(this, random);
 
     /// <summary>Advances by a step in s under a pressure in bar; gives the grams that leave it.</summary>
     public double Step(double pressureBar, double seconds)

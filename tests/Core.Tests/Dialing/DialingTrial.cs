@@ -1,10 +1,12 @@
+using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Beans;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 
-namespace RuddySpring.Core.Dialing;
+namespace RuddySpring.Core.Tests.Dialing;
 
 /// <summary>How often two ways of dialling in missed the wanted band.</summary>
 /// <param name="Shots">Shots each way.</param>
@@ -36,7 +38,7 @@ public static class DialingTrial
         var (machine, _, _) = FamilyDefaults.Of(MachineFamily.PortableLever);
         var plan = ShippedPlans.EarlyPeak;
         var (low, best, high) = plan.LandingSeconds;
-        var wanted = WantedResistance.Of(new PuckParameters { DoseGrams = DoseGrams, ResistanceBarSPerMl = 1 }, plan, machine, YieldGrams, low, best, high)!;
+        var wanted = WantedResistance.Of(ShotConditions.Of(machine, plan, DoseGrams, YieldGrams, 91), low, best, high)!;
         // what the household does not know: its coffee, its grinder, how fast the bag ages
         var scale = new GrinderScale(20, -(0.05 + (random.Uniform() * 0.07)));
         var coffee = wanted.Best / 1.48 * Math.Exp(random.Normal(0.3));
@@ -77,7 +79,7 @@ public static class DialingTrial
         // the arm: today a little harder or softer than the plan, and a pre-infusion of its own length
         var arm = Math.Exp(random.Normal(ArmNoise));
         var pulled = plan with { Phases = [.. plan.Phases.Select(p => p with { ToBar = Math.Clamp(p.ToBar * arm, 0.5, 11.5) })] };
-        var shot = ShotSimulator.Run(puck, pulled, machine with { WillingForceKgf = 40 }, YieldGrams);
+        var shot = PuckShots.Run(puck, pulled, machine with { WillingForceKgf = 40 }, YieldGrams);
         var gauge = new GaugeModel(random);
         var scales = new ScaleModel(random);
         double[] seconds = [.. shot.Samples.Select(s => s.Seconds)];

@@ -1,7 +1,4 @@
-using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
-
-namespace RuddySpring.Core.Pulls;
+namespace RuddySpring.Core.Shots;
 
 /// <summary>One instant of a plan as it would run.</summary>
 /// <param name="Seconds">Since the lever moved.</param>
@@ -23,15 +20,18 @@ public sealed record PreviewPoint(
 public sealed record PlanPreview(
     IReadOnlyList<PreviewPoint> Points, double Seconds, double? FirstDropsSeconds, bool ReachedYield, IReadOnlyList<PlanProblem> Problems)
 {
-    /// <summary>Of a plan on a puck.</summary>
+    /// <summary>Of a shot as it is described.</summary>
     /// <exception cref="FieldRangeException">A number of the plan is out of range.</exception>
     /// <exception cref="DoesNotFitException">Its points cross.</exception>
-    public static PlanPreview Of(PullPlan plan, Machine machine, PuckParameters puck, double yieldGrams)
+    public static PlanPreview Of(ShotConditions conditions)
     {
-        var shot = ShotSimulator.Run(puck, plan.Checked(), machine, yieldGrams);
-        var course = PlanCourse.Along(plan, machine, shot, yieldGrams);
+        var (plan, machine) = (conditions.Plan, conditions.Machine);
+        var shot = SimulatedShot.Pull(conditions);
+        var course = PlanCourse.Along(plan, machine, shot, conditions.YieldGrams);
         var points = shot.Samples.Zip(course, (s, c) => new PreviewPoint(
             s.Seconds, c.Bar, s.PressureBar, s.CupGrams, s.FlowGramsPerS, s.MostBar, c.Phase)).ToList();
-        return new(points, shot.Seconds, shot.FirstDropsSeconds, shot.ReachedYield, PlanReach.Problems(plan, machine, puck.DoseGrams, yieldGrams));
+        return new(
+            points, shot.Seconds, shot.FirstDropsSeconds, shot.ReachedYield,
+            PlanReach.Problems(plan, machine, conditions.Bed.DoseGrams, conditions.YieldGrams));
     }
 }

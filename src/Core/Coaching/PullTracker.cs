@@ -1,8 +1,8 @@
-using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 
-namespace RuddySpring.Core.Pulls;
+namespace RuddySpring.Core.Coaching;
 
 /// <summary>What the screen shows at one instant of a pull. Null where no instrument tells.</summary>
 /// <param name="Seconds">Since the lever moved; 0 before.</param>

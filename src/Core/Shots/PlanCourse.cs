@@ -1,8 +1,9 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 
-namespace RuddySpring.Core.Pulls;
+namespace RuddySpring.Core.Shots;
 
 /// <summary>The plan's pressure at one instant and the index of the phase that is due then.</summary>
 /// <param name="Seconds">Since the lever moved.</param>
@@ -15,6 +16,7 @@ public static class PlanCourse
 {
     // resistance of a 15 g puck that brings 1:2 in about half a minute of flow under the shipped plans
     private const double UsualResistancePerGram = 6.0 / 15.0;
+    private const double UsualWaterC = 93;
     private const int ManyStrokes = 20;
 
     /// <summary>
@@ -28,7 +30,6 @@ public static class PlanCourse
     /// <exception cref="FieldRangeException">Dose or yield is out of range.</exception>
     public static (IReadOnlyList<PlanPoint> Points, double Seconds) Usual(PullPlan plan, Machine machine, double doseGrams, double yieldGrams)
     {
-        var puck = new PuckParameters { DoseGrams = doseGrams, ResistanceBarSPerMl = UsualResistance(plan, doseGrams) };
         // room for any yield, with the strokes as large as they are
         var roomy = MachineRanges.Chamber.Max / machine.ChamberMl;
         var free = (machine.HasBoiler ? machine with { StrokesAShot = ManyStrokes }
@@ -37,18 +38,17 @@ public static class PlanCourse
             WillingForceKgf = MachineRanges.WillingForce.Max,
             TrappedAirMl = 0,
         };
-        var shot = ShotSimulator.Run(puck, plan, free, yieldGrams);
+        var shot = SimulatedShot.Pull(ShotConditions.Of(free, plan, doseGrams, yieldGrams, UsualWaterC).WithResistance(UsualResistance(plan, doseGrams)));
         return (Along(plan, machine, shot, yieldGrams), shot.Seconds);
     }
 
     /// <summary>Resistance in bar s/ml of an ordinary puck; where a flow is held, one that swollen and fresh needs the most pressure for it.</summary>
     private static double UsualResistance(PullPlan plan, double doseGrams)
     {
-        var usual = new PuckParameters { DoseGrams = doseGrams, ResistanceBarSPerMl = UsualResistancePerGram * doseGrams };
-        if (plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow) is not { } held) return usual.ResistanceBarSPerMl;
+        if (plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow) is not { } held) return UsualResistancePerGram * doseGrams;
         var bar = held.ToBar;
         return Math.Clamp(
-            bar / (held.FlowGramsPerS * FlowResistance.Compaction(usual, bar)), PuckParameters.Resistance.Min, PuckParameters.Resistance.Max);
+            bar / (held.FlowGramsPerS * FlowResistance.Compaction(PuckBehaviour.Usual, bar)), PuckParameters.Resistance.Min, PuckParameters.Resistance.Max);
     }
 
     /// <summary>

@@ -1,7 +1,7 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Water;
 
-namespace RuddySpring.Core.Pulls;
+namespace RuddySpring.Core.Shots;
 
 /// <summary>Hand force over the stroke at a pressure.</summary>
 public sealed record ForceLine(double PressureBar, IReadOnlyList<ForcePoint> Points);

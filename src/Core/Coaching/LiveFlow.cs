@@ -1,4 +1,4 @@
-namespace RuddySpring.Core.Pulls;
+namespace RuddySpring.Core.Coaching;
 
 /// <summary>
 /// Weight and flow while the scale is still telling: a Kalman filter with constant flow (Kalman 1960; the constant-velocity model of

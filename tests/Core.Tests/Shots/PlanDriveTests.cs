@@ -1,17 +1,18 @@
 using CsCheck;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
-namespace RuddySpring.Core.Tests.Pulls;
+namespace RuddySpring.Core.Tests.Shots;
 
 /// <summary>A hand that follows a plan on each kind of machine.</summary>
-public sealed class PlanHandTests
+public sealed class PlanDriveTests
 {
     // wanted at once: a lead of nothing would rise with the cup
     private static readonly PullPlan Steady = new(
         "steady", "Steady", "", 0.5, [new("hold", 6, PhaseEnding.YieldShare, 1, 1e-6, 90, "Hold 6 bar")], new(20, 30, 40));
 
-    private static PlanHand Hand(PullPlan plan, Machine machine) => new(new(plan, 30, Strokes.VolumeMl(machine)), machine);
+    private static PlanDrive Hand(PullPlan plan, Machine machine, double factor = 1) => new(new(plan, 30, Strokes.VolumeMl(machine)), machine, factor: factor);
 
     private static Machine Of(MachineFamily family) => FamilyDefaults.Of(family).Machine;
 
@@ -20,7 +21,7 @@ public sealed class PlanHandTests
     {
         var hand = Hand(Steady, Of(MachineFamily.PortableLever));
         var bar = 0.0;
-        for (var t = 0.001; t <= PlanHand.LagSeconds + 1e-9; t += 0.001) bar = hand.Next(new(t, 0, false), 0, 0.001);
+        for (var t = 0.001; t <= PlanDrive.LagSeconds + 1e-9; t += 0.001) bar = hand.Next(new(t, 0, false), 0, 0.001);
         Assert.Equal(6 * (1 - (1 / Math.E)), bar, 0.02);
     }
 
@@ -44,7 +45,7 @@ public sealed class PlanHandTests
         var hand = Hand(Steady, Of(MachineFamily.PortableLever));
         for (var t = 0.05; t < 3; t += 0.05) hand.Next(new(t, 0, false), 0, 0.05);
         Assert.Equal(6, hand.PressureBar, 0.01);
-        for (var t = 3.0; t < 6; t += 0.05) hand.Next(new(t, 0, false), 0, 0.05, waterLeft: false);
+        for (var t = 3.0; t < 6; t += 0.05) hand.Next(new(t, 0, false, MovedMl: 100), 0, 0.05);
         Assert.Equal(0, hand.PressureBar, 0.01);
     }
 
@@ -65,11 +66,11 @@ public sealed class PlanHandTests
     [Fact] // half the plan's pressure with half the factor, until a limit is reached
     public void A_factor_softens_what_the_plan_wants()
     {
-        var (whole, half) = (Hand(Steady, Of(MachineFamily.PortableLever)), Hand(Steady, Of(MachineFamily.PortableLever)));
+        var (whole, half) = (Hand(Steady, Of(MachineFamily.PortableLever)), Hand(Steady, Of(MachineFamily.PortableLever), factor: 0.5));
         for (var t = 0.05; t < 4; t += 0.05)
         {
             whole.Next(new(t, 0, false), 0, 0.05);
-            half.Next(new(t, 0, false), 0, 0.05, factor: 0.5);
+            half.Next(new(t, 0, false), 0, 0.05);
         }
 
         Assert.Equal(3, half.PressureBar, 0.01);
@@ -83,6 +84,6 @@ public sealed class PlanHandTests
             var hand = Hand(Steady, Of(MachineFamily.PortableLever));
             var step = 0.6 / cuts;
             for (var i = 1; i <= cuts; i++) hand.Next(new(i * step, 0, false), 0, step);
-            return Math.Abs(hand.PressureBar - (6 * (1 - Math.Exp(-0.6 / PlanHand.LagSeconds)))) < 1e-9;
+            return Math.Abs(hand.PressureBar - (6 * (1 - Math.Exp(-0.6 / PlanDrive.LagSeconds)))) < 1e-9;
         });
 }

@@ -1,6 +1,8 @@
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
 
-namespace RuddySpring.Core.Pulls;
+namespace RuddySpring.Core.Shots;
 
 /// <summary>The most pressure a machine gives at a share of the yield in the cup.</summary>
 public sealed record ReachPoint(double YieldShare, double MostBar);
@@ -28,7 +30,7 @@ public static class PlanReach
     /// <param name="yieldGrams">Yield in g.</param>
     public static IReadOnlyList<ReachPoint> Of(Machine machine, double doseGrams, double yieldGrams)
     {
-        var held = machine.RetentionPerGram * CupVolumes.Dose.Check(doseGrams);
+        var held = machine.RetentionPerGram * PuckParameters.Dose.Check(doseGrams);
         CupVolumes.Yield.Check(yieldGrams);
         return [.. Enumerable.Range(0, Steps + 1).Select(i =>
         {
@@ -78,9 +80,5 @@ public static class PlanReach
         : phase.Ending is PhaseEnding.YieldShare or PhaseEnding.Grams ? reach[(int)Math.Round(share * Steps)].MostBar
         : machine.SpringTopBar ?? 12;
 
-    private static double Most(Machine machine, double movedMl) => machine.PressureBy switch
-    {
-        PressureBy.Arm => Lever.PressureBar(machine, machine.WillingForceKgf, movedMl % machine.ChamberMl / machine.ChamberMl),
-        _ => ShotSimulator.MostPressureBar(machine, movedMl),
-    };
+    private static double Most(Machine machine, double movedMl) => PressureLimit.MostBar(machine, movedMl % machine.ChamberMl);
 }

@@ -1,7 +1,7 @@
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
-namespace RuddySpring.Core.Tests.Pulls;
+namespace RuddySpring.Core.Tests.Shots;
 
 public sealed class AbilitiesTests
 {

@@ -1,13 +1,13 @@
 using RuddySpring.Core.Machines;
 
-namespace RuddySpring.Core.Pulls;
+namespace RuddySpring.Core.Shots;
 
 /// <summary>
 /// Pressure made stroke by stroke: dp/dt = (Q_piston - Q_puck) / C with C the compliance of the air in the chamber. The hand pushes a
 /// stroke as hard as the wanted pressure asks and no faster than it can, then draws back, and meanwhile the puck lets the pressure fall.
 /// </summary>
 /// <param name="machine">A pump or a stepped lever.</param>
-public sealed class StrokeDrive(Machine machine)
+public sealed class StrokePressure(Machine machine)
 {
     private const double PumpStrokeSeconds = 0.35;
     private const double PumpBackSeconds = 0.2;

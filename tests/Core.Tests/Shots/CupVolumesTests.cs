@@ -1,8 +1,8 @@
 using CsCheck;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
-namespace RuddySpring.Core.Tests.Pulls;
+namespace RuddySpring.Core.Tests.Shots;
 
 /// <summary>Checked against weighings that people report; ranges are theirs and quoted to whole grams (common practice).</summary>
 public sealed class CupVolumesTests

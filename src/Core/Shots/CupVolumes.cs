@@ -1,24 +1,24 @@
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Water;
 
-namespace RuddySpring.Core.Pulls;
+namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// The water balance of a shot, all in grams: cup = water in - a * dose - dead water. Common practice; the puck keeps about its own
-/// weight (a = 1.05 g/g to begin with, 0.9 to 1.3 seen), the machine keeps its dead water.
+/// The water of a shot, all in grams: cup = water in - a_w * dose - dead water, with a_w what a spent puck weighs more than its dose, solids
+/// that went into the cup taken off already (<see cref="WaterBalance"/>). Common practice; a_w is about 1.05 g/g, 0.9 to 1.3 seen.
 /// </summary>
 public static class CupVolumes
 {
-    public static readonly FieldRange Dose = new("doseGrams", "Dose", 5, 30, "g");
     public static readonly FieldRange Yield = new("yieldGrams", "Yield", 5, 120, "g");
 
     /// <summary>Water in g to pour, or to move with the piston, for a yield in g.</summary>
     public static double WaterGrams(Machine machine, double doseGrams, double yieldGrams, double? retention = null) =>
-        Yield.Check(yieldGrams) + (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * Dose.Check(doseGrams)) + machine.DeadWaterGrams;
+        Yield.Check(yieldGrams) + (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * PuckParameters.Dose.Check(doseGrams)) + machine.DeadWaterGrams;
 
     /// <summary>Cup in g from water in g; never negative.</summary>
     public static double CupGrams(Machine machine, double doseGrams, double waterGrams, double? retention = null) =>
-        Math.Max(0.0, waterGrams - (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * Dose.Check(doseGrams)) - machine.DeadWaterGrams);
+        Math.Max(0.0, waterGrams - (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * PuckParameters.Dose.Check(doseGrams)) - machine.DeadWaterGrams);
 
     /// <summary>
     /// Most water in g that the machine can put through one puck: its chamber less the air left in it (times its strokes on a boiler lever)

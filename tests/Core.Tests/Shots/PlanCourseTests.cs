@@ -1,9 +1,10 @@
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Tests.Puck;
 using RuddySpring.Core.Traces;
 
-namespace RuddySpring.Core.Tests.Pulls;
+namespace RuddySpring.Core.Tests.Shots;
 
 public sealed class PlanCourseTests
 {

@@ -1,11 +1,11 @@
 using CsCheck;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 
-namespace RuddySpring.Core.Tests.Pulls;
+namespace RuddySpring.Core.Tests.Shots;
 
 /// <summary>Pressure stroke by stroke against the air in a chamber: dp/dt = (Q_piston - Q_puck) / C.</summary>
-public sealed class StrokeDriveTests
+public sealed class StrokePressureTests
 {
     private static Machine Of(MachineFamily family) => FamilyDefaults.Of(family).Machine;
 
@@ -13,7 +13,7 @@ public sealed class StrokeDriveTests
     public void Between_strokes_the_puck_lets_the_pressure_fall()
     {
         var machine = Of(MachineFamily.HandPump);
-        var drive = new StrokeDrive(machine);
+        var drive = new StrokePressure(machine);
         Assert.Equal(4, drive.Next(0, 4, 0, 0.01), 1e-12);
         var fell = 4 - drive.Next(0, 4, 1.2, 0.01);
         Assert.Equal(1.2 * 0.01 / Compliance.OfChamber(machine, 4), fell, 1e-12);
@@ -21,14 +21,14 @@ public sealed class StrokeDriveTests
 
     [Fact]
     public void Pressure_is_never_below_none() =>
-        Gen.Select(Gen.Double[0, 2], Gen.Double[0, 8]).Sample((bar, flow) => new StrokeDrive(Of(MachineFamily.HandPump)).Next(0, bar, flow, 0.05) >= 0);
+        Gen.Select(Gen.Double[0, 2], Gen.Double[0, 8]).Sample((bar, flow) => new StrokePressure(Of(MachineFamily.HandPump)).Next(0, bar, flow, 0.05) >= 0);
 
     [Theory]
     [InlineData(MachineFamily.HandPump)]
     [InlineData(MachineFamily.SteppedLever)]
     public void Strokes_bring_the_pressure_to_what_is_wanted_and_hold_it_about_there(MachineFamily family)
     {
-        var drive = new StrokeDrive(Of(family));
+        var drive = new StrokePressure(Of(family));
         double bar = 0, sum = 0;
         var count = 0;
         for (var t = 0.0; t < 40; t += 0.01)
@@ -47,7 +47,7 @@ public sealed class StrokeDriveTests
     public void A_pump_has_a_way_back_after_every_stroke()
     {
         var machine = Of(MachineFamily.HandPump);
-        var drive = new StrokeDrive(machine);
+        var drive = new StrokePressure(machine);
         double bar = 3, pushed = 0;
         var rests = 0;
         var resting = false;
