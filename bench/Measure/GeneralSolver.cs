@@ -1,5 +1,4 @@
 using RuddySpring.Core.Tests;
-using RuddySpring.Core.Tests.Dialing;
 using System.Diagnostics;
 using MathNet.Numerics.LinearAlgebra;
 using MathNet.Numerics.OdeSolvers;
@@ -110,7 +109,7 @@ internal static class GeneralSolver
             }
             else
             {
-                flow = pressure * share * FlowResistance.Onset(y[at + 1]) / (wet * FlowResistance.Erode(Puck.Behaviour, y[at + 2] / (Puck.DoseGrams * share)));
+                flow = pressure * share * FlowResistance.Onset(Puck.Behaviour, y[at + 1]) / (wet * FlowResistance.Erode(Puck.Behaviour, y[at + 2] / (Puck.DoseGrams * share)));
                 d[at + 1] = 1;
                 d[at + 2] = flow;
             }

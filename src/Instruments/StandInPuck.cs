@@ -44,9 +44,11 @@ public sealed class StandInPuck
         TrueWaterC = puck.WaterC;
     }
 
-    /// <summary>Another puck as it stands now; from here on each wanders its own way, by the draws of the one random source.</summary>
+    /// <summary>Another puck as it stands now; from here on each wanders its own way.</summary>
     /// <param name="other">The other puck.</param>
-    public StandInPuck(StandInPuck other) => (_random, _run, _drift, TrueWaterC) = (other._random, other._run.Copy(), other._drift, other.TrueWaterC);
+    /// <param name="random">What it wanders by; null for the other's, which both then draw from.</param>
+    public StandInPuck(StandInPuck other, SeededRandom? random = null) =>
+        (_random, _run, _drift, TrueWaterC) = (random ?? other._random, other._run.Copy(), other._drift, other.TrueWaterC);
 
     /// <summary>What the water at the puck really is, degC.</summary>
     public double TrueWaterC { get; }

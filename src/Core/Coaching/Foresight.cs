@@ -7,7 +7,11 @@ namespace RuddySpring.Core.Coaching;
 /// Sees trouble coming in a pull: a stream that runs away, a puck finer or coarser than its plan, water that ends too soon, a force or a
 /// loss of resistance that can hurt. What is said stays said for a few seconds, so that nobody is told two things at once.
 /// </summary>
-public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
+/// <param name="plan">The plan.</param>
+/// <param name="machine">The machine.</param>
+/// <param name="yieldGrams">Yield, g.</param>
+/// <param name="letGoSeconds">How long the hand goes on after the cue (<see cref="LetGo"/>), s.</param>
+public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams, double letGoSeconds)
 {
     private const double StaysSeconds = 5.0;
     private const double LookBackSeconds = 2.5;
@@ -120,7 +124,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams)
         for (var i = 0; i < 5; i++)
         {
             var middle = (low + high) / 2;
-            var rest = RestOfPull.Of(watch, follower, machine, yieldGrams, strokeFromMl, LiveCoach.LetGoSeconds, middle, 90);
+            var rest = RestOfPull.Of(watch, follower, machine, yieldGrams, strokeFromMl, letGoSeconds, middle, 90);
             if (seconds + (rest.StopSeconds ?? 999) > atSeconds) low = middle;
             else high = middle;
         }

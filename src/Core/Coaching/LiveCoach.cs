@@ -16,12 +16,13 @@ public sealed class LiveCoach
     /// <summary>The most pressure that is ever advised, bar (common practice: 7 to 9, 10 at most).</summary>
     public const double MostAdvisedBar = 10;
 
-    /// <summary>Time constant with which the pressure dies when the hand lets go, s.</summary>
-    public const double LetGoSeconds = 0.25;
-
     private const double LookEverySeconds = 0.25;
     private const double GaugeSilentSeconds = 1.5;
     private const double SureAfterDropsSeconds = 2.0;
+    private const double GetsThereSeconds = 1.0;
+    private const double HoldToBar = 0.02;
+    private const double HoldToGramsPerS = 0.004;
+    private const int MostTrials = 12;
 
     private readonly PullPlan _plan;
     private readonly Machine _machine;
@@ -30,6 +31,7 @@ public sealed class LiveCoach
     private readonly PlanFollower _follower;
     private readonly PlanDrive _assumed;
     private readonly Foresight _trouble;
+    private readonly double _letGoSeconds;
     private RestOfPull? _rest;
     private double _lookedAt = double.NegativeInfinity;
     private int _lookedPhase;
@@ -39,17 +41,26 @@ public sealed class LiveCoach
     private bool _blonding;
     private bool _stop;
 
-    /// <param name="expected">The shot as it is expected.</param>
-    /// <param name="sdLog">Standard deviation of the logarithm of its resistance, 0.05 to 1.</param>
-    /// <param name="path">What is believed of spout and scale; null where nothing was learned.</param>
-    public LiveCoach(ShotConditions expected, double sdLog, CupPathBelief? path = null)
+    /// <param name="expected">What is believed of the shot before it is pulled.</param>
+    /// <param name="letGoSeconds">How long the hand goes on after the cue (<see cref="LetGo"/>), s.</param>
+    public LiveCoach(PuckBelief expected, double letGoSeconds = LetGo.UsualSeconds)
     {
-        (_plan, _machine, _yieldGrams) = (expected.Plan, expected.Machine, expected.YieldGrams);
-        _watch = new PuckWatch(expected, sdLog, path ?? CupPathBelief.Unknown);
+        _letGoSeconds = letGoSeconds;
+        var shot = expected.Middle;
+        (_plan, _machine, _yieldGrams) = (shot.Plan, shot.Machine, shot.YieldGrams);
+        _watch = new PuckWatch(expected);
         var stroke = Strokes.VolumeMl(_machine);
         _follower = new(_plan, _yieldGrams, stroke);
         _assumed = new(new(_plan, _yieldGrams, stroke), _machine);
-        _trouble = new(_plan, _machine, _yieldGrams);
+        _trouble = new(_plan, _machine, _yieldGrams, letGoSeconds);
+    }
+
+    /// <summary>A coach who has never seen a pull of this household.</summary>
+    /// <param name="expected">The shot as the sheet has it.</param>
+    /// <param name="sdLog">Standard deviation of the logarithm of its resistance, 0.05 to 1.</param>
+    public LiveCoach(ShotConditions expected, double sdLog)
+        : this(PuckBelief.Before(expected, sdLog))
+    {
     }
 
     /// <summary>What is known of the puck.</summary>
@@ -111,12 +122,12 @@ public sealed class LiveCoach
         if (seconds - _lookedAt >= LookEverySeconds || _lookedPhase != PhaseIndex)
         {
             (_lookedAt, _lookedPhase) = (seconds, PhaseIndex);
-            _rest = RestOfPull.Of(_watch, _follower, _machine, _yieldGrams, _strokeFromMl, LetGoSeconds);
+            _rest = RestOfPull.Of(_watch, _follower, _machine, _yieldGrams, _strokeFromMl, _letGoSeconds);
             _trouble.Look(seconds, _watch, _follower, _rest, _strokeFromMl, target);
         }
 
         var since = seconds - _lookedAt;
-        _stop |= DropsSeen && _watch.CupGrams + _watch.DripAfterGrams(LetGoSeconds) >= _yieldGrams;
+        _stop |= DropsSeen && _watch.CupGrams + _watch.DripAfterGrams(_letGoSeconds) >= _yieldGrams;
         double? left = _stop ? 0 : _rest?.StopSeconds is { } stop ? Math.Max(0, stop - since) : null;
         var wanted = WantedFlow();
         var reach = Math.Min(MostAdvisedBar, PressureLimit.MostBar(_machine, _watch.MovedMl - _strokeFromMl));
@@ -137,19 +148,25 @@ public sealed class LiveCoach
             _stop ? new(AdviceKind.Stop, $"Stop now: {PullWords.LetGo(_machine)}. The last drops fall by themselves.") : _trouble.Advice);
     }
 
-    /// <summary>Pressure in bar that would hold a flow in g/s as the puck stands now; null where none up to 12 bar does.</summary>
+    /// <summary>
+    /// Pressure in bar that, held from now on, gives a flow in g/s once a hand has got there, about a second later; null where none up to 12 bar does.
+    /// </summary>
     public double? HoldBar(double gramsPerS)
     {
-        double low = 0, high = PressureLimit.HighestBar;
-        if (_watch.FlowAt(high) < gramsPerS) return null;
-        for (var i = 0; i < 16; i++)
+        double low = 0, high = PressureLimit.HighestBar, atLow = -gramsPerS;
+        var atHigh = _watch.FlowAfter(GetsThereSeconds, high) - gramsPerS;
+        if (atHigh < 0) return null;
+        // false position (Illinois): the flow rises with the pressure, on a line that bends a little
+        for (var i = 0; i < MostTrials && high - low > HoldToBar; i++)
         {
-            var middle = (low + high) / 2;
-            if (_watch.FlowAt(middle) < gramsPerS) low = middle;
-            else high = middle;
+            var middle = low + ((high - low) * atLow / (atLow - atHigh));
+            var at = _watch.FlowAfter(GetsThereSeconds, middle) - gramsPerS;
+            if (Math.Abs(at) < HoldToGramsPerS) return middle;
+            if (at < 0) (low, atLow, atHigh) = (middle, at, atHigh / 2);
+            else (high, atHigh, atLow) = (middle, at, atLow / 2);
         }
 
-        return (low + high) / 2;
+        return low + ((high - low) * atLow / (atLow - atHigh));
     }
 
     private double WantedFlow() =>

@@ -14,49 +14,43 @@ public sealed class PuckWatch
 {
     private const double LongestStep = 0.05;
     private const double DropsShownGrams = 0.4;
-    private const double DrySd = 0.12;
     private const double DrySdWithoutGauge = 0.35;
-    private const double FitsForSeconds = 2.5;
+    private static readonly double FitsForSeconds = E("FF", 2.5);
+    private static double E(string n, double d) => double.TryParse(Environment.GetEnvironmentVariable(n), out var v) ? v : d;
     private const double FitEverySeconds = 0.3;
-    private const double FitSd = 0.03;
-    private const int Rounds = 3;
-    private const double Nudge = 0.02;
-    private const double MostStep = 0.5;
-    private const double MostLog = 2.5;
-    private const double WanderPerRootSecond = 0.03;
-    private const double ScaleSdGrams = 0.085;
-    private const int Shown = 2, Ease = 3;
-    private const int Unknowns = 4;
     private const double LaneSpread = 0.18;     // of a puck prepared by hand; a wider one lets the first drops come sooner
+    private static readonly double FitSd = E("FS", 0.03);
+    private const int Rounds = 3;
+    private static readonly double WanderPerRootSecond = E("WA", 0.03);
+    private static readonly double ScaleSdGrams = E("SS", 0.085);
+    private const int Shown = 2, Ease = 3;
+    private const int Resistance = 0, Dry = 1; // places in every belief
 
-    private readonly ShotConditions _expected;
-    private readonly double _sd;
-    private readonly CupPathBelief _path;
     private readonly List<(double Seconds, double Bar)> _pressures = [];
     private readonly List<(double Seconds, double Grams)> _weights = [];
     private readonly double[] _x = new double[4];      // at the spout g, in the cup g, shown g, ln of the flow factor
     private readonly double[,] _p = new double[4, 4];
     private readonly double[,] _f = new double[4, 4];
+    private readonly PuckBelief _expected;
+    private PuckBelief _believed;
     private ShotRun _run;
     private bool _gauge;
     private int _inARow;
     private double _firstShown;
-    private readonly double[] _theta = new double[Unknowns]; // ln of resistance, dry share, spout's delay and scale's lag over what was expected
     private double _fittedAt;
     private double _surprise = 1;
 
-    /// <param name="expected">The shot as the sheet makes one expect it.</param>
-    /// <param name="expectedSd">Standard deviation of the logarithm of its resistance, 0.05 to 1.</param>
-    /// <param name="path">What is believed of spout and scale.</param>
-    public PuckWatch(ShotConditions expected, double expectedSd, CupPathBelief path)
+    /// <param name="expected">What is believed of the shot as the sheet and earlier pulls have it.</param>
+    public PuckWatch(PuckBelief expected)
     {
-        _path = path;
-        _expected = expected with { Path = path.Middle };
-        _sd = Math.Clamp(expectedSd, 0.05, 1.0);
-        _run = Begun(0, 0);
+        _expected = _believed = expected with { Covariance = expected.Covariance.Clone(), Middle = expected.Middle with { Bed = expected.Middle.Bed with { OwnLaneSpread = LaneSpread } } };
+        _run = new ShotRun(_expected.Middle);
         for (var i = 0; i < 3; i++) _p[i, i] = 1e-4;
-        _p[Ease, Ease] = _sd * _sd;
+        _p[Ease, Ease] = _expected.Covariance[Resistance, Resistance];
     }
+
+    /// <summary>What is believed of the shot now, but for what the filter has followed since the last fit.</summary>
+    public PuckBelief Believed => _believed;
 
     /// <summary>Time of the newest sample, s since the lever moved.</summary>
     public double Seconds { get; private set; }
@@ -80,7 +74,7 @@ public sealed class PuckWatch
     public double InflowMlPerS => _run.InflowMlPerS;
 
     /// <summary>Resistance in bar s/ml of the puck swollen and fresh, as it is known now.</summary>
-    public double ResistanceBarSPerMl => _expected.Bed.ResistanceBarSPerMl * Math.Exp(_theta[0]) / _run.Puck.FlowFactor;
+    public double ResistanceBarSPerMl => _believed.Middle.Bed.ResistanceBarSPerMl / _run.Puck.FlowFactor;
 
     /// <summary>Takes a pressure in bar at a time in s; one that runs backwards counts as now.</summary>
     public void Pressure(double seconds, double bar, bool measured = true)
@@ -110,7 +104,7 @@ public sealed class PuckWatch
         }
         else if (young && Seconds - _fittedAt >= FitEverySeconds)
         {
-            Fit();
+            Fit(Logs());
         }
         else
         {
@@ -138,6 +132,9 @@ public sealed class PuckWatch
 
     /// <summary>What would fall into the cup in g/s, once the spout has followed, at a pressure in bar.</summary>
     public double FlowAt(double pressureBar) => _run.Puck.OutflowMlPerS(pressureBar) * GramsPerMl;
+
+    /// <summary>What would leave the puck, g/s, after some seconds of a pressure in bar from now on.</summary>
+    public double FlowAfter(double seconds, double pressureBar) => _run.FlowAfter(seconds, pressureBar);
 
     /// <summary>Grams of cup per ml that leaves the puck: water and the solids in it.</summary>
     public double GramsPerMl => _run.GramsPerMl;
@@ -220,132 +217,36 @@ public sealed class PuckWatch
         _run.Puck.FlowFactor = Math.Exp(_x[Ease]);
     }
 
-    /// <summary>
-    /// The pull from its beginning, fitted anew: which resistance, wet and dry, which spout and which scale explain what was shown (Gauss and
-    /// Newton's method with the expectations as a prior). The filter goes on from there.
-    /// </summary>
-    private void Fit()
+    /// <summary>The pull from its beginning, fitted anew; the filter goes on from there.</summary>
+    /// <param name="from">Logarithms off what was expected to begin at.</param>
+    private void Fit(IReadOnlyList<double> from)
     {
         _fittedAt = Seconds;
-        double[] sd = [_sd, _gauge ? DrySd : DrySdWithoutGauge, _path.Spout.SdLog, _path.Scale.SdLog];
-        var slopes = Matrix<double>.Build.Dense(4, Unknowns);
-        for (var round = 0; round < Rounds; round++)
+        var fit = TraceFit.Of(_expected, _pressures, _weights, Seconds, ScaleSdGrams, Rounds, from);
+        (_believed, _run) = (fit.Belief, fit.Run);
+        var state = fit.Run.Stream;
+        (_x[0], _x[1], _x[Shown], _x[Ease]) = (state.AtSpoutGrams, state.CupGrams, state.ShownGrams, 0);
+        var slopes = Matrix<double>.Build.Dense(4, fit.StateSlopes.ColumnCount);
+        slopes.SetSubMatrix(0, 0, fit.StateSlopes);
+        slopes[Ease, Resistance] = -1;
+        var covariance = slopes * fit.Belief.Covariance * slopes.Transpose();
+        for (var i = 0; i < 4; i++)
         {
-            var replay = Replay(_theta);
-            var at = replay.Shown(PathAt(_theta), _weights, out var state);
-            var normal = Matrix<double>.Build.DenseDiagonal(Unknowns, Unknowns, i => 1 / (sd[i] * sd[i]));
-            var pull = Vector<double>.Build.Dense(Unknowns, i => -_theta[i] / (sd[i] * sd[i]));
-            var by = new double[Unknowns][];
-            for (var k = 0; k < Unknowns; k++)
-            {
-                double[] nudged = [.. _theta];
-                nudged[k] += Nudge;
-                // spout and scale change nothing in the puck
-                by[k] = (k < 2 ? Replay(nudged) : replay).Shown(PathAt(nudged), _weights, out var other);
-                slopes.SetColumn(k, [
-                    (other.AtSpoutGrams - state.AtSpoutGrams) / Nudge, (other.CupGrams - state.CupGrams) / Nudge,
-                    (other.ShownGrams - state.ShownGrams) / Nudge, k == 0 ? -1 : 0,
-                ]);
-            }
-
-            const double weight = 1 / (ScaleSdGrams * ScaleSdGrams);
-            for (var i = 0; i < _weights.Count; i++)
-            {
-                var off = _weights[i].Grams - at[i];
-                for (var k = 0; k < Unknowns; k++)
-                {
-                    var slope = (by[k][i] - at[i]) / Nudge;
-                    pull[k] += slope * off * weight;
-                    for (var n = 0; n < Unknowns; n++) normal[k, n] += slope * (by[n][i] - at[i]) / Nudge * weight;
-                }
-            }
-
-            if (round + 1 < Rounds)
-            {
-                var step = normal.Solve(pull);
-                for (var k = 0; k < Unknowns; k++) _theta[k] = Math.Clamp(_theta[k] + Math.Clamp(step[k], -MostStep, MostStep), -MostLog, MostLog);
-                continue;
-            }
-
-            var covariance = slopes * normal.Inverse() * slopes.Transpose();
-            for (var i = 0; i < 4; i++)
-            {
-                for (var j = 0; j < 4; j++) _p[i, j] = covariance[i, j];
-            }
-
-            _run = replay.Run;
-            _run.Path = PathAt(_theta);
-            _run.Stream = state;
-            (_x[0], _x[1], _x[Shown], _x[Ease]) = (state.AtSpoutGrams, state.CupGrams, state.ShownGrams, 0);
+            for (var j = 0; j < 4; j++) _p[i, j] = covariance[i, j];
         }
 
         _p[Ease, Ease] += FitSd * FitSd;
         for (var i = 0; i < 3; i++) _p[i, i] += 1e-4;
     }
 
-    private CupPath PathAt(double[] theta) => new(_path.Spout.Seconds * Math.Exp(theta[2]), _path.Scale.Seconds * Math.Exp(theta[3]));
-
-    /// <summary>The pull so far on the expected puck with its resistance and its dry share times e to the given logarithms.</summary>
-    private Replayed Replay(double[] theta)
-    {
-        var run = Begun(theta[0], theta[1]);
-        var steps = new List<(double Seconds, double Grams)>((int)(Seconds / LongestStep) + _weights.Count + 2);
-        double at = 0.0, bar = 0.0;
-        int pressure = 0, weight = 0;
-        while (Seconds - at > 1e-9)
-        {
-            while (pressure < _pressures.Count && _pressures[pressure].Seconds <= at + 1e-9) bar = _pressures[pressure++].Bar;
-            while (weight < _weights.Count && _weights[weight].Seconds <= at + 1e-9) weight++;
-            var until = Seconds;
-            if (pressure < _pressures.Count) until = Math.Min(until, _pressures[pressure].Seconds);
-            if (weight < _weights.Count) until = Math.Min(until, _weights[weight].Seconds);
-            var step = Math.Min(LongestStep, until - at);
-            at += step;
-            steps.Add((step, run.Press(bar, step)));
-        }
-
-        return new(run, steps);
-    }
-
-    /// <summary>A pull played on a puck: what left it in each step. What the scale made of that is another question.</summary>
-    private sealed record Replayed(ShotRun Run, List<(double Seconds, double Grams)> Steps)
-    {
-        public double[] Shown(CupPath path, List<(double Seconds, double Grams)> weights, out CupStream state)
-        {
-            var shown = new double[weights.Count];
-            state = default;
-            var (at, weight) = (0.0, 0);
-            double stepSeconds = 0, falls = 0, shows = 0;
-            foreach (var (seconds, grams) in Steps)
-            {
-                while (weight < shown.Length && weights[weight].Seconds <= at + 1e-9) shown[weight++] = state.ShownGrams;
-                if (seconds != stepSeconds) (stepSeconds, falls, shows) = (seconds, path.ShareThatFalls(seconds), path.ShareThatShows(seconds));
-                state = state.After(grams, falls, shows);
-                at += seconds;
-            }
-
-            while (weight < shown.Length) shown[weight++] = state.ShownGrams;
-            return shown;
-        }
-    }
-
-    /// <summary>The expected shot before it begins, its resistance and its dry share times e to the given logarithms.</summary>
-    private ShotRun Begun(double log, double dryLog)
-    {
-        var range = PuckParameters.Resistance;
-        var puck = _expected.Puck;
-        return new(
-            puck with
-            {
-                ResistanceBarSPerMl = Math.Clamp(puck.ResistanceBarSPerMl * Math.Exp(log), range.Min, range.Max),
-                LaneSpread = LaneSpread,
-                Behaviour = puck.Behaviour with { DryShare = Math.Clamp(puck.Behaviour.DryShare * Math.Exp(dryLog), 0.02, 3) },
-            }, _expected.Water, _expected.Path);
-    }
+    /// <summary>Where the last fit stands, as logarithms off what was expected.</summary>
+    private double[] Logs() => [.. PuckUnknown.All.Select(u => Math.Log(u.Get(_believed.Middle) / u.Get(_expected.Middle)))];
 
     /// <summary>First drops were seen: how dry the front must have been held up for them to fall just then.</summary>
     private void Begin(double seenAt, double grams, bool throughScale)
     {
+        // a hand that is only taken to have followed the plan says little of when the front came through
+        if (!_gauge) _expected.Covariance[Dry, Dry] = Math.Max(_expected.Covariance[Dry, Dry], DrySdWithoutGauge * DrySdWithoutGauge);
         double low = -2, high = 2;
         for (var i = 0; i < 12; i++)
         {
@@ -356,17 +257,19 @@ public sealed class PuckWatch
 
         // as much of it as can be is put down to the grind
         var both = (low + high) / 2;
-        var sd = _gauge ? DrySd : DrySdWithoutGauge;
-        var share = _sd * _sd / ((_sd * _sd) + (sd * sd));
-        (_theta[0], _theta[1], _theta[2], _theta[3]) = (both * share, both * (1 - share), 0, 0);
+        double ofGrind = _expected.Covariance[Resistance, Resistance], ofDry = _expected.Covariance[Dry, Dry];
+        var from = new double[PuckUnknown.All.Count];
+        (from[Resistance], from[Dry]) = (both * ofGrind / (ofGrind + ofDry), both * ofDry / (ofGrind + ofDry));
         FirstDropsSeconds = Math.Min(seenAt, SeenAt(both, ShotRun.FirstDropsGrams, throughScale: false));
-        Fit();
+        Fit(from);
     }
 
     /// <summary>When so much would have been seen with the dry puck's resistance times e^<paramref name="both"/>; infinity if not by now.</summary>
     private double SeenAt(double both, double grams, bool throughScale)
     {
-        var run = Begun(both, 0);
+        var logs = new double[PuckUnknown.All.Count];
+        logs[Resistance] = both;
+        var run = new ShotRun(_expected.At(logs));
         var drive = new RecordedDrive(_pressures);
         while (Seconds - run.Seconds > 1e-9)
         {

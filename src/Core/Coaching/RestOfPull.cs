@@ -20,7 +20,7 @@ public sealed record RestOfPull(double? StopSeconds, double CupGrams, bool Water
     /// <param name="machine">The machine.</param>
     /// <param name="yieldGrams">Where to stop, g, the drip after included.</param>
     /// <param name="strokeFromMl">Water moved when the stroke under way began, ml.</param>
-    /// <param name="letGoSeconds">Time constant with which the pressure dies when the hand lets go, s.</param>
+    /// <param name="letGoSeconds">How long the hand goes on after the cue (<see cref="LetGo"/>), s.</param>
     /// <param name="factor">On what the plan wants of the hand.</param>
     /// <param name="longestSeconds">Where to give up, s.</param>
     public static RestOfPull Of(

@@ -28,7 +28,8 @@ public static class FlowResistance
         puck.ErodedTo + ((1.0 - puck.ErodedTo) * Math.Exp(-passedMlPerGram / puck.ErosionRatio));
 
     /// <summary>How far the flow has come in, 0 to 1, from the time in s since it began: it is no step at first drops.</summary>
-    public static double Onset(double flowingSeconds) => flowingSeconds > 6.0 ? 1.0 : 1.0 - Math.Exp(-flowingSeconds / 0.8);
+    public static double Onset(PuckBehaviour puck, double flowingSeconds) =>
+        flowingSeconds > 8 * puck.OnsetSeconds ? 1.0 : 1.0 - Math.Exp(-flowingSeconds / puck.OnsetSeconds);
 
     /// <summary>Factor from the water's temperature in degC: viscosity relative to 93 degC.</summary>
     public static double Thermal(double waterC) => Viscosity.RelativeTo93C(waterC);

@@ -40,6 +40,9 @@ public sealed record PuckBehaviour
     /// <summary>Suction of the dry bed in bar.</summary>
     public double CapillaryBar { get; init; } = 0.1;
 
+    /// <summary>Time constant in s with which the flow comes in once the front is through: it is no step at first drops.</summary>
+    public double OnsetSeconds { get; init; } = 0.8;
+
     /// <summary>Soluble share of the dry coffee.</summary>
     public double SolubleShare { get; init; } = 0.30;
 }

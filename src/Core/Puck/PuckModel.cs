@@ -203,7 +203,7 @@ public sealed class PuckModel
     {
         erode = FlowResistance.Erode(_behaviour, lane.PassedMl / (_puck.DoseGrams * share));
         var resistance = baseResistance * FlowResistance.Swell(_behaviour, lane.SwellLeft, lane.SoftenLeft) * erode;
-        return factor * share * FlowResistance.Onset(lane.FlowingSeconds) / resistance;
+        return factor * share * FlowResistance.Onset(_behaviour, lane.FlowingSeconds) / resistance;
     }
 
     /// <summary>Flow in ml/s through lanes of a conductance in ml/(s bar) and the orifice: p = R Q + k Q^2.</summary>

@@ -1,8 +1,8 @@
 namespace RuddySpring.Core.Shots;
 
 /// <summary>What is believed of a delay: its logarithm is normal.</summary>
-/// <param name="Seconds">Middle, s.</param>
-/// <param name="SdLog">Standard deviation of the logarithm.</param>
+/// <param name="Seconds">Middle, s, above 0.</param>
+/// <param name="SdLog">Standard deviation of the logarithm, above 0.</param>
 public readonly record struct DelayBelief(double Seconds, double SdLog)
 {
     private const double EightInTen = 1.2816;
@@ -12,25 +12,20 @@ public readonly record struct DelayBelief(double Seconds, double SdLog)
 
     /// <summary>Upper end, s.</summary>
     public double High => Seconds * Math.Exp(EightInTen * SdLog);
-
-    /// <summary>With another, independent measurement of the same delay.</summary>
-    public DelayBelief With(DelayBelief other)
-    {
-        double a = 1 / (SdLog * SdLog), b = 1 / (other.SdLog * other.SdLog);
-        return new(Math.Exp(((a * Math.Log(Seconds)) + (b * Math.Log(other.Seconds))) / (a + b)), 1 / Math.Sqrt(a + b));
-    }
 }
 
 /// <summary>
-/// What is believed of spout and scale before a pull (<see cref="CupPath"/>). Nobody states them, so they are learned: of the scale over all
-/// its pulls, of the spout over all pulls with its holder.
+/// What is believed of spout and scale before a pull (<see cref="CupPath"/>). Nobody states them, so they are learned from pulls
+/// (<see cref="PuckReadBack"/>): of the scale over all its pulls, of the spout over all pulls with its holder. A pull tells their sum better
+/// than either, so the two go together.
 /// </summary>
 /// <param name="Spout">Delay at basket and spout.</param>
 /// <param name="Scale">Lag of the scale.</param>
-public sealed record CupPathBelief(DelayBelief Spout, DelayBelief Scale)
+/// <param name="Correlation">Of the two logarithms, between -1 and 1.</param>
+public sealed record CupPathBelief(DelayBelief Spout, DelayBelief Scale, double Correlation = 0)
 {
-    /// <summary>Before any pull: eight in ten scales lag by 0.24 to 0.67 s, eight in ten spouts by 0.24 to 0.85 s (common practice).</summary>
-    public static readonly CupPathBelief Unknown = new(new(0.45, 0.5), new(0.4, 0.4));
+    /// <summary>Before any pull: scales lag by 0.2 to 0.8 s, spouts by 0.2 to 1.2 s (common practice).</summary>
+    public static readonly CupPathBelief Unknown = new(new(0.6, 0.5), new(0.45, 0.4));
 
     /// <summary>The middle of it.</summary>
     public CupPath Middle => new(Spout.Seconds, Scale.Seconds);

@@ -20,6 +20,7 @@ public sealed class ShotRun
 
     private const double PaleFromGrams = 8;
     private const double WaterFollowsK = 0.2;
+    private const double LookAheadStepSeconds = 0.25;
 
     private readonly WaterCourse _water;
     private CupPath _path;
@@ -89,6 +90,15 @@ public sealed class ShotRun
 
     /// <summary>The same shot as it stands, to be taken another way.</summary>
     public ShotRun Copy() => new(this);
+
+    /// <summary>What would leave the puck, g/s, after some seconds of a pressure in bar from now on.</summary>
+    public double FlowAfter(double seconds, double bar)
+    {
+        var ahead = Copy();
+        var steps = (int)Math.Ceiling(seconds / LookAheadStepSeconds);
+        for (var i = 0; i < steps; i++) ahead.Press(bar, seconds / steps);
+        return ahead.LeavesGramsPerS;
+    }
 
     /// <summary>One step under a drive.</summary>
     public void Step(IDrive drive, double seconds) => Press(drive.Next(Seen, InflowMlPerS, seconds), seconds);

@@ -55,7 +55,7 @@ public static class GrindResistance
             var toMl = (1.0 - EarlyStrength(wet)) / density;
             var factor = FlowResistance.StateFactor(puck, wet, Math.Max(0.0, grams) * toMl / doseGrams)
                 * FlowResistance.Compaction(puck, pressure) * thermal;
-            drive += pressure * FlowResistance.Onset(clean.Seconds[i] - drops) / factor * clean.StepSeconds;
+            drive += pressure * FlowResistance.Onset(puck, clean.Seconds[i] - drops) / factor * clean.StepSeconds;
             if (grams < WindowGrams) continue;
             return drive / (grams * toMl) * FlowResistance.Compaction(puck, ReferenceBar);
         }

@@ -17,6 +17,7 @@ public sealed class CoachedPull
     public const double WaterC = 90;
 
     private const double StepSeconds = 0.01;
+    private const double ReactsSeconds = 0.35; // to hear the cue, to know and to move (common practice)
     private readonly SeededRandom _random;
     private readonly PullPlan _plan;
     private readonly Machine _machine;
@@ -107,14 +108,14 @@ public sealed class CoachedPull
         for (var step = 1; step * StepSeconds < longest; step++)
         {
             var t = step * StepSeconds;
-            if ((SaidStop is not null && listens) || TrueStop < t - 20) Hand.LetGo();
+            if ((t > SaidStop + ReactsSeconds && listens) || TrueStop < t - 20) Hand.LetGo();
             happens?.Invoke(t, Puck);
             Hand.Next(Puck.Seen with { Seconds = t }, Puck.InflowMlPerS, StepSeconds);
             Puck.Step(Hand.PressureBar, StepSeconds);
             if (Puck.CupGrams >= ShotRun.FirstDropsGrams) TrueDrops ??= t;
             truth.TargetBar(new(t, Puck.CupGrams, TrueDrops is not null, Puck.FallingGramsPerS, Puck.InflowMl));
             if (truth.PhaseIndex >= ease) TrueEase ??= t;
-            if ((SaidStop is null || !listens) && Puck.CupGrams + Puck.AtSpoutGrams + (Puck.TrueOutflowMlPerS(Hand.PressureBar) * LiveCoach.LetGoSeconds) >= _yieldGrams) TrueStop ??= t;
+            if ((SaidStop is null || !listens) && Puck.CupGrams + Puck.AtSpoutGrams + (Puck.TrueOutflowMlPerS(Hand.PressureBar) * LetGo.UsualSeconds) >= _yieldGrams) TrueStop ??= t;
             if (gauge && step % 5 == 0)
             {
                 Pressures.Add((t, _gauge.Read(Hand.PressureBar)));

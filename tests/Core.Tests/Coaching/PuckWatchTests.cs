@@ -21,7 +21,7 @@ public sealed class PuckWatchTests
         private readonly ShotRun _run = new(Truth(resistance));
         private long _steps;
 
-        public PuckWatch Watch { get; } = new(Truth(expected), 0.3, CupPathBelief.Unknown);
+        public PuckWatch Watch { get; } = new(PuckBelief.Before(Truth(expected), 0.3));
 
         public double Seconds => _steps * StepSeconds;
 
@@ -90,11 +90,11 @@ public sealed class PuckWatchTests
         var bench = new Bench(4, 4);
         bench.Press(3, 12);
         bench.Press(7, 24);
-        var foreseen = bench.Watch.CupGrams + bench.Watch.DripAfterGrams(LiveCoach.LetGoSeconds);
+        var foreseen = bench.Watch.CupGrams + bench.Watch.DripAfterGrams(LetGo.UsualSeconds);
         var bar = 7.0;
         while (bar > 0.01)
         {
-            bar *= Math.Exp(-StepSeconds / LiveCoach.LetGoSeconds);
+            bar *= Math.Exp(-StepSeconds / LetGo.UsualSeconds);
             bench.Press(bar, bench.Seconds + StepSeconds);
         }
 
@@ -117,11 +117,11 @@ public sealed class PuckWatchTests
             follower.TargetBar(new(bench.Seconds, bench.CupGrams, bench.Watch.FirstDropsSeconds is not null, bench.Watch.FallingGramsPerS, bench.Watch.MovedMl));
         }
 
-        var rest = RestOfPull.Of(bench.Watch, follower, machine, 30, 0, LiveCoach.LetGoSeconds);
+        var rest = RestOfPull.Of(bench.Watch, follower, machine, 30, 0, LetGo.UsualSeconds);
         Assert.False(rest.WaterEnds);
         Assert.False(rest.PlanEnds);
         var from = bench.Seconds;
-        while (bench.CupGrams + bench.Watch.DripAfterGrams(LiveCoach.LetGoSeconds) < 30) bench.Press(6, bench.Seconds + 0.05);
+        while (bench.CupGrams + bench.Watch.DripAfterGrams(LetGo.UsualSeconds) < 30) bench.Press(6, bench.Seconds + 0.05);
         Assert.Equal(bench.Seconds - from, rest.StopSeconds!.Value, 0.05 * (bench.Seconds - from) + 0.3);
         Assert.Equal(30, rest.CupGrams, 0.01);
     }
@@ -140,7 +140,7 @@ public sealed class PuckWatchTests
         }
 
         var endless = new PullPlan("level", "Level", "", 0.5, [new("hold", 6, PhaseEnding.YieldShare, 1, 1e-6, 120, "Hold 6 bar")], new(20, 30, 40));
-        var dry = RestOfPull.Of(bench.Watch, At(endless), machine, 90, 0, LiveCoach.LetGoSeconds);
+        var dry = RestOfPull.Of(bench.Watch, At(endless), machine, 90, 0, LetGo.UsualSeconds);
         Assert.True(dry.WaterEnds);
         Assert.Null(dry.StopSeconds);
         // the water balance, what the chamber gives less dead water and what the puck keeps, with no more than all solubles on top of it
@@ -148,7 +148,7 @@ public sealed class PuckWatchTests
         Assert.InRange(dry.CupGrams, balance, balance + (0.30 * 15));
 
         var brief = endless with { Phases = [new("hold", 6, PhaseEnding.Seconds, 20, 0, 20, "Hold 6 bar")] };
-        var ended = RestOfPull.Of(bench.Watch, At(brief), machine, 90, 0, LiveCoach.LetGoSeconds);
+        var ended = RestOfPull.Of(bench.Watch, At(brief), machine, 90, 0, LetGo.UsualSeconds);
         Assert.True(ended.PlanEnds);
         Assert.True(ended.NextPhaseSeconds is > 3 and < 5);
     }
@@ -161,8 +161,8 @@ public sealed class PuckWatchTests
         bench.Press(5, 14);
         var (moved, cup, flow) = (bench.Watch.MovedMl, bench.Watch.CupGrams, bench.Watch.FlowAt(5));
         var follower = new PlanFollower(ShippedPlans.FlatAndFirm, 30, Strokes.VolumeMl(machine));
-        var first = RestOfPull.Of(bench.Watch, follower, machine, 30, 0, LiveCoach.LetGoSeconds);
-        Assert.Equal(first, RestOfPull.Of(bench.Watch, follower, machine, 30, 0, LiveCoach.LetGoSeconds));
+        var first = RestOfPull.Of(bench.Watch, follower, machine, 30, 0, LetGo.UsualSeconds);
+        Assert.Equal(first, RestOfPull.Of(bench.Watch, follower, machine, 30, 0, LetGo.UsualSeconds));
         Assert.Equal((moved, cup, flow), (bench.Watch.MovedMl, bench.Watch.CupGrams, bench.Watch.FlowAt(5)));
     }
 }

@@ -58,9 +58,18 @@ public sealed class R10Tests(ITestOutputHelper output)
 
             string Of(List<double> v) => FormattableString.Invariant($"{v.Count} read, rms {Math.Sqrt(v.Average(x => x * x)):P1}, within 5 % {v.Count(x => Math.Abs(x) < 0.05) / (double)v.Count:P0}, within 10 % {v.Count(x => Math.Abs(x) < 0.1) / (double)v.Count:P0}, worst {v.Max(Math.Abs):P0}");
             output.WriteLine($"{world.Name}: R10 {Of(r10)}\n  p/Q 1 to 10 g {Of(early)}\n  p/Q 10 to 22 g {Of(middle)}\n  p/Q 20 to 30 g {Of(late)}");
-            for (var a = 0; a < Arms.Length; a++)
+            foreach (var (arm, i) in Arms.Select((x, i) => (x, i)))
             {
-                output.WriteLine($"   {Arms[a].Name}: " + string.Join(' ', Enumerable.Range(0, r10.Count / 8).Select(h => (r10.Count > (h * 8) + a) ? "" : "")));
+                var rows = Enumerable.Range(1, 30).Select(h =>
+                {
+                    var house = world.Household((ulong)h);
+                    var all = Arms.Select(x => Read(house, x, 1, (ulong)h)).ToList();
+                    var med = all.Select(r => r.Measures.R10 ?? 0).Order().ElementAt(4);
+                    var me = all[i];
+                    var ins = Enumerable.Range(0, me.Clean.Seconds.Length).Where(k => me.Clean.Seconds[k] > me.Moments.FirstDrops && me.Clean.WeightGrams[k] < 10).ToList();
+                    return (Off: (me.Measures.R10 / med) - 1, P: ins.Average(k => me.Clean.PressureBar[k]), W: me.Moments.FirstDrops - me.Moments.FirstPressure);
+                }).ToList();
+                output.WriteLine(FormattableString.Invariant($"   {arm.Name}: off {rows.Average(r => r.Off):P1} mean p {rows.Average(r => r.P):0.0} wet {rows.Average(r => r.W):0.0}"));
             }
         }
     }

@@ -38,6 +38,25 @@ public interface IWorldPull
     double FlowSoon(double bar);
 }
 
+/// <summary>A puck of a world under a pressure that is told, with what a scale would show: what someone who knows that world can imagine.</summary>
+public interface IImagined
+{
+    /// <summary>What the scale would show, g.</summary>
+    double ShownGrams { get; }
+
+    /// <summary>Whether drops shake the scale.</summary>
+    bool Drips { get; }
+
+    /// <summary>Advances by a step in s under a pressure in bar.</summary>
+    void Step(double bar, double seconds);
+
+    /// <summary>What would leave the puck, g/s, after a second of a pressure in bar.</summary>
+    double FlowSoon(double bar);
+
+    /// <summary>The same as it stands, with a chance of its own from here on.</summary>
+    IImagined Copy(SeededRandom random);
+}
+
 /// <summary>A household in a world: one coffee, one grinder, one scale, one holder.</summary>
 public interface IHousehold
 {
@@ -49,6 +68,9 @@ public interface IHousehold
 
     /// <summary>A pull by a plan with a grind of so many times the household's usual resistance.</summary>
     IWorldPull Pull(ShotConditions sheet, double grind, ulong seed);
+
+    /// <summary>A puck as it may be, behind a spout and a scale as they may be.</summary>
+    IImagined Imagine(ShotConditions sheet, double grind, double spoutSeconds, double scaleSeconds, SeededRandom random);
 }
 
 /// <summary>One of the two worlds that the core is judged in.</summary>
@@ -63,6 +85,11 @@ public abstract record World(string Name)
     /// <summary>Steps between two readings of the scale.</summary>
     public const int ScaleSteps = 10;
 
+    /// <summary>To hear, to know and to move, s (common practice).</summary>
+    public const double ReactsSeconds = 0.35;
+
+    private const int SoonSteps = 100;
+
     /// <summary>The stand-in's: the core's own puck with its numbers shaken.</summary>
     public static readonly World Own = new OwnWorld();
 
@@ -76,19 +103,16 @@ public abstract record World(string Name)
     public abstract IHousehold Household(ulong seed);
 
     /// <summary>What its instruments recorded of a pull: g from zero, a gauge not put right.</summary>
-    public static (Trace Trace, double LetGoAt, double CupGrams) Record(IWorldPull pull, double yieldGrams, double longestSeconds = 150)
+    /// <returns>The trace, when the hand heard that it was time, and what came into the cup.</returns>
+    public static (Trace Trace, double CuedAt, double CupGrams) Record(IWorldPull pull, double yieldGrams, double longestSeconds = 150)
     {
         List<double> at = [], bars = [], when = [], grams = [];
         double? over = null;
         for (var step = 1; step * StepSeconds < longestSeconds && !(over < (step * StepSeconds) - 6); step++)
         {
             var t = step * StepSeconds;
-            if (over is null && pull.CupGrams + pull.AtSpoutGrams >= yieldGrams)
-            {
-                pull.LetGo();
-                over = t;
-            }
-
+            if (pull.CupGrams + pull.AtSpoutGrams >= yieldGrams) over ??= t;
+            if (t > over + ReactsSeconds) pull.LetGo();
             pull.Step(t);
             if (step % GaugeSteps == 0)
             {
@@ -106,6 +130,8 @@ public abstract record World(string Name)
 
     private sealed record OwnWorld() : World("own")
     {
+        private const double UsualResistance = 3.2;
+
         public override IHousehold Household(ulong seed)
         {
             var random = new SeededRandom(seed * 7919);
@@ -115,7 +141,37 @@ public abstract record World(string Name)
         private sealed record House(double SpoutSeconds, double ScaleSeconds) : IHousehold
         {
             public IWorldPull Pull(ShotConditions sheet, double grind, ulong seed) =>
-                new Run(new SeededRandom(seed), sheet.WithResistance(3.2 * grind) with { Path = new(SpoutSeconds, ScaleSeconds) });
+                new Run(new SeededRandom(seed), sheet.WithResistance(UsualResistance * grind) with { Path = new(SpoutSeconds, ScaleSeconds) });
+
+            public IImagined Imagine(ShotConditions sheet, double grind, double spoutSeconds, double scaleSeconds, SeededRandom random)
+            {
+                var path = new CupPath(spoutSeconds, scaleSeconds);
+                return new Imagined(new(random, sheet.WithResistance(UsualResistance * grind) with { Path = path }), path, 0);
+            }
+        }
+
+        private sealed class Imagined(StandInPuck puck, CupPath path, double shown) : IImagined
+        {
+            public double ShownGrams { get; private set; } = shown;
+
+            public bool Drips => puck.FallingGramsPerS > 0.02;
+
+            public void Step(double bar, double seconds)
+            {
+                puck.Step(bar, seconds);
+                ShownGrams += (puck.CupGrams - ShownGrams) * path.ShareThatShows(seconds);
+            }
+
+            public double FlowSoon(double bar) => Ahead(puck, bar);
+
+            public IImagined Copy(SeededRandom random) => new Imagined(new(puck, random), path, ShownGrams);
+        }
+
+        private static double Ahead(StandInPuck puck, double bar)
+        {
+            var ahead = new StandInPuck(puck, new SeededRandom(1));
+            for (var i = 0; i < SoonSteps; i++) ahead.Step(bar, StepSeconds);
+            return ahead.LeavesGramsPerS;
         }
 
         private sealed class Run(SeededRandom random, ShotConditions sheet) : IWorldPull
@@ -148,7 +204,7 @@ public abstract record World(string Name)
 
             public double Scale() => _scale.Read(CupGrams, _puck.FallingGramsPerS, ScaleSteps * StepSeconds);
 
-            public double FlowSoon(double bar) => _puck.TrueOutflowMlPerS(bar) * _puck.GramsPerMl;
+            public double FlowSoon(double bar) => Ahead(_puck, bar);
         }
     }
 
@@ -165,11 +221,48 @@ public abstract record World(string Name)
         private sealed record House(OtherCoffee Coffee, double SpoutSeconds, double ScaleSeconds) : IHousehold
         {
             public IWorldPull Pull(ShotConditions sheet, double grind, ulong seed) => new Run(new SeededRandom(seed), sheet, this, grind * UsualResistance);
+
+            public IImagined Imagine(ShotConditions sheet, double grind, double spoutSeconds, double scaleSeconds, SeededRandom random) => new Imagined(
+                Of(random, Coffee, sheet, grind * UsualResistance), new(spoutSeconds), scaleSeconds, []);
+        }
+
+        private static OtherPuck Of(SeededRandom random, OtherCoffee coffee, ShotConditions sheet, double resistance) =>
+            new(random, coffee, sheet.Bed.DoseGrams, resistance, sheet.Water.StartC, sheet.Bed.Basket.RestrictorBarS2PerMl2);
+
+        private static double Ahead(OtherPuck puck, double bar)
+        {
+            var ahead = puck.Copy(new SeededRandom(1));
+            var left = 0.0;
+            for (var i = 0; i < SoonSteps; i++) left = ahead.Step(bar, StepSeconds);
+            return left / StepSeconds;
+        }
+
+        private sealed class Imagined(OtherPuck puck, OtherSpout spout, double scaleSeconds, IEnumerable<(double At, double Grams)> before) : IImagined
+        {
+            private readonly Queue<(double At, double Grams)> _seen = new(before);
+            private double _at;
+            private double _cup;
+
+            public double ShownGrams => _seen.Count == 0 ? 0 : _seen.Average(s => s.Grams);
+
+            public bool Drips { get; private set; }
+
+            public void Step(double bar, double seconds)
+            {
+                var falls = spout.Pass(puck.Step(bar, seconds), seconds);
+                (_at, _cup, Drips) = (_at + seconds, _cup + falls, falls > 1e-4 * seconds);
+                _seen.Enqueue((_at, _cup));
+                while (_seen.Peek().At < _at - (2 * scaleSeconds)) _seen.Dequeue();
+            }
+
+            public double FlowSoon(double bar) => Ahead(puck, bar);
+
+            public IImagined Copy(SeededRandom random) => new Imagined(puck.Copy(random), spout.Copy(), scaleSeconds, _seen) { _at = _at, _cup = _cup };
         }
 
         private sealed class Run(SeededRandom random, ShotConditions sheet, House house, double resistance) : IWorldPull
         {
-            private readonly OtherPuck _puck = new(random, house.Coffee, sheet.Bed.DoseGrams, resistance, sheet.Water.StartC, sheet.Bed.Basket.RestrictorBarS2PerMl2);
+            private readonly OtherPuck _puck = Of(random, house.Coffee, sheet, resistance);
             private readonly OtherSpout _spout = new(house.SpoutSeconds);
             private readonly OtherArm _arm = new(random, sheet.Plan, sheet.Machine, sheet.YieldGrams);
             private readonly OtherGauge _gauge = new(random);
@@ -202,13 +295,7 @@ public abstract record World(string Name)
 
             public double Scale() => _scale.Read(_falls > 1e-4);
 
-            public double FlowSoon(double bar)
-            {
-                var ahead = _puck.Copy(new SeededRandom(1));
-                var left = 0.0;
-                for (var i = 0; i < 100; i++) left = ahead.Step(bar, StepSeconds);
-                return left / StepSeconds;
-            }
+            public double FlowSoon(double bar) => Ahead(_puck, bar);
         }
     }
 }
