@@ -131,6 +131,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         AsJson(trace.Property(t => t.Plan), () => ShippedPlans.EarlyPeak with { Name = "A plan that cannot be read" });
         AsJson(trace.Property(t => t.Marked), () => Moments.None with { });
         AsJson(trace.Property(t => t.Moments), () => Moments.None with { });
+        AsJson(trace.Property(t => t.Learned!), () => new(null, null, "", null), l => l with { Puck = l.Puck?.Checked() });
+        trace.HasIndex(t => t.ShotId).HasFilter("Learned IS NOT NULL").HasDatabaseName("IX_ShotTraces_Learned");
     }
 
     /// <summary>A record kept as JSON. One that cannot be read, or is not sound, is shown as <paramref name="instead"/> and stays as it is.</summary>

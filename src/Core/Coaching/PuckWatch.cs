@@ -15,14 +15,13 @@ public sealed class PuckWatch
     private const double LongestStep = 0.05;
     private const double DropsShownGrams = 0.4;
     private const double DrySdWithoutGauge = 0.35;
-    private static readonly double FitsForSeconds = E("FF", 2.5);
-    private static double E(string n, double d) => double.TryParse(Environment.GetEnvironmentVariable(n), out var v) ? v : d;
+    private const double FitsForSeconds = 2.5;
     private const double FitEverySeconds = 0.3;
     private const double LaneSpread = 0.18;     // of a puck prepared by hand; a wider one lets the first drops come sooner
-    private static readonly double FitSd = E("FS", 0.03);
+    private const double FitSd = 0.03;
     private const int Rounds = 3;
-    private static readonly double WanderPerRootSecond = E("WA", 0.03);
-    private static readonly double ScaleSdGrams = E("SS", 0.085);
+    private const double WanderPerRootSecond = 0.03;
+    private const double ScaleSdGrams = 0.085;
     private const int Shown = 2, Ease = 3;
     private const int Resistance = 0, Dry = 1; // places in every belief
 

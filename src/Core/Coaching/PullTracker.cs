@@ -65,6 +65,9 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     /// <summary>What the gauge showed at rest before the pull, bar; it is taken off. 0 for nothing.</summary>
     public double GaugeRestBar => _gauge.RestBar;
 
+    /// <summary>When the coach first said to stop, s since the lever moved; null before.</summary>
+    public double? CuedAt { get; private set; }
+
     /// <summary>Moments that the brewer marked by hand, s since the lever moved.</summary>
     public Moments Marked => _marked;
 
@@ -204,6 +207,7 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
         var since = _startedAt is { } start ? Math.Max(0.0, seconds - start) : 0.0;
         double? grams = _tared ? Math.Max(0.0, _flow.WeightGrams) : null;
         var said = Started ? coach.Read(since) : null;
+        if (said?.Advice is { Kind: AdviceKind.Stop }) CuedAt ??= since;
         var target = Started ? coach.TargetBar(since) : 0.0;
         var phase = Started ? coach.Phase : plan.Phases[0];
         if (Started && _pressureIs is null && (_assumed.Seconds.Count == 0 || since - _assumed.Seconds[^1] >= AssumedEverySeconds))

@@ -18,7 +18,6 @@ namespace RuddySpring.Core.Shots;
 public sealed record PuckBelief(ShotConditions Middle, Matrix<double> Covariance, double OverR10 = 0, int Pulls = 0)
 {
     private const int MeanOver = 5;
-    public static double E(string n, double d) => double.TryParse(Environment.GetEnvironmentVariable(n), out var v) ? v : d;
     private const double TooAlike = 0.9;
     private const double NothingLearned = 0.8;
 

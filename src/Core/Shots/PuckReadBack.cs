@@ -14,7 +14,7 @@ public sealed record PuckReadBack(PuckBelief After, double Misfit, IReadOnlyList
     private const double EverySeconds = 0.3;
 
     // a weighing's own noise is a fifth of it; the rest is what no model of a puck knows
-    private static readonly double NoiseGrams = PuckBelief.E("NG", 0.35);
+    private const double NoiseGrams = 0.35;
     private const double LeastGrams = 8;
     private const double TailSeconds = 4;
     private const int Rounds = 6;

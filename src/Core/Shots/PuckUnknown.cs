@@ -27,16 +27,16 @@ public sealed record PuckUnknown(
 
     /// <summary>How fast the flow comes in.</summary>
     public static readonly PuckUnknown Onset = Behaves(
-        "onset of the flow", "s", PuckBelief.E("ON", 0.4), 0.1, 10, "drops turn into a stream within one to five seconds (common practice)", b => b.OnsetSeconds,
+        "onset of the flow", "s", 0.4, 0.1, 10, "drops turn into a stream within one to five seconds (common practice)", b => b.OnsetSeconds,
         (b, v) => b with { OnsetSeconds = v });
 
     /// <summary>How much pressure closes the bed.</summary>
     public static readonly PuckUnknown Compaction = Behaves(
-        "compaction", "1/bar", PuckBelief.E("CO", 0.4), 0.005, 0.5, "flow grows less than pressure (common practice)", b => b.CompactionPerBar, (b, v) => b with { CompactionPerBar = v });
+        "compaction", "1/bar", 0.4, 0.005, 0.5, "flow grows less than pressure (common practice)", b => b.CompactionPerBar, (b, v) => b with { CompactionPerBar = v });
 
     /// <summary>What erosion leaves.</summary>
     public static readonly PuckUnknown Eroded = Behaves(
-        "resistance left by erosion", "", PuckBelief.E("ER", 0.2), 0.15, 0.98, "the stream speeds up towards the end (common practice)", b => b.ErodedTo, (b, v) => b with { ErodedTo = v });
+        "resistance left by erosion", "", 0.2, 0.15, 0.98, "the stream speeds up towards the end (common practice)", b => b.ErodedTo, (b, v) => b with { ErodedTo = v });
 
     /// <summary>Delay at basket and spout.</summary>
     public static readonly PuckUnknown Spout = new(

@@ -87,6 +87,9 @@ public sealed class PullDesk
         }
     }
 
+    /// <summary>Name of the scale that is connected and sends; null where none does.</summary>
+    public string? ScaleName => _instruments.View().OrderBy(d => d.Silent).FirstOrDefault(d => d.Channels.Contains(Channel.Weight))?.Name;
+
     /// <summary>Starts the clock by hand.</summary>
     public LiveFrame Begin(string? id) => Then(id, (pull, now) => pull.Begin(now));
 
@@ -174,14 +177,9 @@ public sealed class PullDesk
 
     /// <summary>A finished pull.</summary>
     /// <exception cref="NotNowException">It has not been stopped.</exception>
-    public (PullStart Start, Trace Trace, Moments Marked, string Notices) Finish(string? id)
+    public FinishedPull Finish(string? id)
     {
-        lock (_lock)
-        {
-            var pull = Current(id);
-            var (trace, marked, notices) = pull.Finish();
-            return (pull.Start, trace, marked, notices);
-        }
+        lock (_lock) return Current(id).Finish();
     }
 
     /// <summary>The shot that a pull was kept as just now, for a second screen that asks too; null otherwise.</summary>

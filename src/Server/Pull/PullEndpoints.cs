@@ -113,9 +113,10 @@ public static class PullEndpoints
         var sheet = answer.Sheet;
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel);
         var belief = await ShotBelief.OfAsync(answer, db, time, cancel);
+        var taught = await PullLearning.TaughtAsync(db, cancel);
         var start = desk.Ready(
-            new(Guid.NewGuid().ToString("N"), time.GetUtcNow().UtcDateTime, sheet, belief.Unit.Plan, machine.Spec, machine.Name, answer.WaterC, belief.Expected,
-                belief.BasketId == 0 ? null : belief.Unit.Bed.Basket),
+            PullLearning.With(new(Guid.NewGuid().ToString("N"), time.GetUtcNow().UtcDateTime, sheet, belief.Unit.Plan, machine.Spec, machine.Name, answer.WaterC, belief.Expected,
+                belief.BasketId == 0 ? null : belief.Unit.Bed.Basket, Scale: desk.ScaleName), taught),
             new
             {
                 Pull = "ready",

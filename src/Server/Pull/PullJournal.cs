@@ -22,22 +22,31 @@ public sealed record ExpectedPuck(double ResistanceBarSPerMl, double SdLog);
 /// <summary>How a pull began: all that is needed to save it later.</summary>
 /// <param name="Expected">What was expected of the puck.</param>
 /// <param name="Basket">Null for the machine's own.</param>
+/// <param name="Learned">What earlier pulls taught of puck, spout and scale; null where none did.</param>
+/// <param name="LetGoSeconds">How long this hand goes on after the cue, s.</param>
+/// <param name="Scale">Name of the scale; null where none tells.</param>
 public sealed record PullStart(
     string Id, DateTime StartedAt, Sheet Sheet, PullPlan Plan, Machine Machine, string MachineName, double WaterC, ExpectedPuck? Expected,
-    Basket? Basket = null)
+    Basket? Basket = null, PuckMemory? Learned = null, double LetGoSeconds = LetGo.UsualSeconds, string? Scale = null)
 {
     // a grind that nobody knows anything of (common practice)
     private static readonly ExpectedPuck Anything = new(3.5, 0.5);
+    private static readonly FieldRange HandLetsGo = new("letGoSeconds", "Hand that lets go", 0.05, 10, "s");
 
     /// <summary>A tracker for this pull, with a coach at its elbow.</summary>
-    public PullTracker Tracker()
+    public PullTracker Tracker() => new(Plan, Machine, Sheet.YieldGrams, new LiveCoach(Believed(), LetGoSeconds));
+
+    /// <summary>What is believed of the shot before it is pulled.</summary>
+    public PuckBelief Believed()
     {
         var expected = Expected ?? Anything;
-        var shot = ShotConditions.Of(Machine, Plan, Sheet.DoseGrams, Sheet.YieldGrams, Math.Clamp(WaterC, 20, 99), basket: Basket, preparation: Sheet.Preparation);
-        return new(
-            Plan, Machine, Sheet.YieldGrams,
-            new LiveCoach(shot.WithResistance(Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60)), expected.SdLog));
+        var shot = ShotConditions.Of(Machine, Plan, Sheet.DoseGrams, Sheet.YieldGrams, Math.Clamp(WaterC, 20, 99), basket: Basket, preparation: Sheet.Preparation)
+            .WithResistance(Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60));
+        return Learned?.Expect(shot, expected.SdLog) ?? PuckBelief.Before(shot, expected.SdLog);
     }
+
+    /// <summary>Which spout the coffee leaves by.</summary>
+    public string Holder => Taught.Holder(Sheet.MachineId, Sheet.Preparation?.Bottomless ?? false);
 
     /// <summary>What its trace is read with.</summary>
     public ShotContext Context => ShotRecording.Context(Sheet.DoseGrams, WaterC, Machine, Plan);
@@ -54,6 +63,8 @@ public sealed record PullStart(
         Plan.Checked();
         Machine.Checked();
         Basket?.Checked();
+        Learned?.Checked();
+        HandLetsGo.Check(LetGoSeconds);
         if (Expected is { } puck && !(puck.ResistanceBarSPerMl is > 0 and < 1000 && puck.SdLog is > 0 and < 5))
             throw new DoesNotFitException("journal", "What was expected of the puck makes no sense.");
         return this;

@@ -26,9 +26,9 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
     {
         // a second screen on the same pull asks again for what is kept already
         if (desk.KeptAs(id) is { } kept) return new SavedShot(kept);
-        var (start, trace, marked, notices) = desk.Finish(id);
-        var shotId = await StoreAsync(start, trace, marked, notices, bin: false);
-        desk.Clear(start.Id, shotId);
+        var pull = desk.Finish(id);
+        var shotId = await StoreAsync(pull, bin: false);
+        desk.Clear(pull.Start.Id, shotId);
         return new(shotId);
     });
 
@@ -45,9 +45,9 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
         }
 
         desk.Stop(id);
-        var (start, trace, marked, notices) = desk.Finish(id);
-        var shotId = await StoreAsync(start, trace, marked, notices, bin: true);
-        desk.Discard(start.Id);
+        var pull = desk.Finish(id);
+        var shotId = await StoreAsync(pull, bin: true);
+        desk.Discard(pull.Start.Id);
         return new(shotId);
     });
 
@@ -68,7 +68,7 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
                 continue;
             }
 
-            var (trace, _) = Replay(pull);
+            var trace = Replay(pull).Trace;
             if (trace.EndSeconds < LeastSeconds) continue;
             found.Add(new(
                 file.Id, pull.Start.StartedAt, names.GetValueOrDefault(pull.Start.Sheet.MachineId, "a machine"), trace.EndSeconds,
@@ -90,8 +90,7 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
 
         if (journal.Unfinished(desk.CurrentIds).SingleOrDefault(f => f.Id == id)?.Pull is not { } pull)
             throw new NotThereException("That interrupted pull is no longer there.");
-        var (trace, marked) = Replay(pull);
-        var shotId = await StoreAsync(pull.Start, trace, marked, pull.CutShort ? $"{Interrupted} {CutShort}" : Interrupted, bin);
+        var shotId = await StoreAsync(Replay(pull), bin);
         journal.Close(id);
         return new(shotId);
     });
@@ -118,7 +117,7 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
         }
     }
 
-    private static (Trace Trace, Moments Marked) Replay(JournalledPull pull)
+    private static FinishedPull Replay(JournalledPull pull)
     {
         var tracker = pull.Start.Tracker();
         foreach (var sample in pull.Samples)
@@ -136,16 +135,20 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
         }
 
         var trace = tracker.ToTrace();
-        return (trace, tracker.Marked with { Stop = stop is { } said ? MeasureShot.StopToMark(trace, said, pull.Start.Context) : null });
+        // the cue of an interrupted pull is not in its journal: nothing is learned of the hand
+        return new(
+            pull.Start, trace, tracker.Marked with { Stop = stop is { } said ? MeasureShot.StopToMark(trace, said, pull.Start.Context) : null },
+            pull.CutShort ? $"{Interrupted} {CutShort}" : Interrupted, null);
     }
 
     /// <summary>
     /// Stores a shot, takes its dose off the bag and ticks it off in the session, in one transaction. Once begun it is not cancelled by a
     /// screen that goes away. A session that cannot be ticked keeps no shot from being stored.
     /// </summary>
-    private Task<int> StoreAsync(PullStart start, Trace trace, Moments marked, string notices, bool bin) => sessions.Gate.AloneAsync(
+    private Task<int> StoreAsync(FinishedPull pull, bool bin) => sessions.Gate.AloneAsync(
         async () =>
         {
+            var (start, trace, marked, notices, _) = pull;
             var sheet = start.Sheet;
             var shot = new Shot
             {
@@ -166,7 +169,8 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
                 Notices = notices,
                 DeletedAt = bin ? time.GetUtcNow().UtcDateTime : null,
             };
-            ShotRecording.SetTrace(shot, start.Plan, start.Machine, trace, marked);
+            var reading = ShotRecording.SetTrace(shot, start.Plan, start.Machine, trace, marked);
+            shot.Trace.Learned = PullLearning.Of(pull, reading);
             await using var whole = await db.Database.BeginTransactionAsync();
             db.Shots.Add(shot);
             await db.SaveChangesAsync();

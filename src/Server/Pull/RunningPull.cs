@@ -6,6 +6,14 @@ using RuddySpring.Server.Instruments;
 
 namespace RuddySpring.Server.Pull;
 
+/// <summary>A pull that was stopped.</summary>
+/// <param name="Start">What was set.</param>
+/// <param name="Trace">What was recorded.</param>
+/// <param name="Marked">What was marked by hand.</param>
+/// <param name="Notices">What went wrong.</param>
+/// <param name="CuedAt">When the coach said to stop, s since the lever moved; null where he did not.</param>
+public sealed record FinishedPull(PullStart Start, Trace Trace, Moments Marked, string Notices, double? CuedAt);
+
 /// <summary>
 /// One pull under way: takes samples, follows the plan, says what belongs into its journal. Times are s on the steady clock. Used under the desk's lock.
 /// </summary>
@@ -91,13 +99,13 @@ public sealed class RunningPull
 
     /// <summary>The finished pull.</summary>
     /// <exception cref="NotNowException">It has not been stopped.</exception>
-    public (Trace Trace, Moments Marked, string Notices) Finish()
+    public FinishedPull Finish()
     {
         if (_stoppedAt is not { } stopped) throw new NotNowException("Stop the pull first.");
         var since = _tracker.Read(stopped - _armedAt).Seconds;
         var trace = _tracker.ToTrace();
         if (_tracker.GaugeRestBar != 0.0) Notice(GaugeRested);
-        return (trace, _tracker.Marked with { Stop = MeasureShot.StopToMark(trace, since, Start.Context) }, string.Join(" ", _notices));
+        return new(Start, trace, _tracker.Marked with { Stop = MeasureShot.StopToMark(trace, since, Start.Context) }, string.Join(" ", _notices), _tracker.CuedAt);
     }
 
     /// <summary>Takes samples.</summary>

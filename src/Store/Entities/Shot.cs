@@ -1,3 +1,4 @@
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
@@ -110,6 +111,9 @@ public sealed class ShotTrace
 
     /// <summary>Moments found in the trace, with the marked ones in their place.</summary>
     public Moments Moments { get; set; } = Moments.None;
+
+    /// <summary>What the pull taught of puck, spout, scale and hand; null where nothing measured it. Stored as JSON.</summary>
+    public LearnedPull? Learned { get; set; }
 
     /// <summary>See <see cref="TraceCodec"/>.</summary>
     public byte[] Packed { get; set; } = [];

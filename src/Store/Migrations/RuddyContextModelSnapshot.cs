@@ -462,6 +462,9 @@ namespace RuddySpring.Store.Migrations
                     b.Property<int>("ShotId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Learned")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Marked")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -479,6 +482,10 @@ namespace RuddySpring.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("ShotId");
+
+                    b.HasIndex("ShotId")
+                        .HasDatabaseName("IX_ShotTraces_Learned")
+                        .HasFilter("Learned IS NOT NULL");
 
                     b.ToTable("Traces");
                 });

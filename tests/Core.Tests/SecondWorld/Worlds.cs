@@ -1,3 +1,4 @@
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Instruments;
