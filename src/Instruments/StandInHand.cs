@@ -1,4 +1,3 @@
-using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;

@@ -19,7 +19,8 @@ public sealed class PuckWatch
     private const double FitEverySeconds = 0.3;
     private const double LaneSpread = 0.18;     // of a puck prepared by hand; a wider one lets the first drops come sooner
     private const double FitSd = 0.03;
-    private const int Rounds = 3;
+    private const int FirstRounds = 3;
+    private const int Rounds = 2; // from where the last fit stood
     private const double WanderPerRootSecond = 0.03;
     private const double ScaleSdGrams = 0.085;
     private const int Shown = 2, Ease = 3;
@@ -103,7 +104,7 @@ public sealed class PuckWatch
         }
         else if (young && Seconds - _fittedAt >= FitEverySeconds)
         {
-            Fit(Logs());
+            Fit(Logs(), Rounds);
         }
         else
         {
@@ -218,10 +219,11 @@ public sealed class PuckWatch
 
     /// <summary>The pull from its beginning, fitted anew; the filter goes on from there.</summary>
     /// <param name="from">Logarithms off what was expected to begin at.</param>
-    private void Fit(IReadOnlyList<double> from)
+    /// <param name="rounds">Rounds of the search.</param>
+    private void Fit(IReadOnlyList<double> from, int rounds)
     {
         _fittedAt = Seconds;
-        var fit = TraceFit.Of(_expected, _pressures, _weights, Seconds, ScaleSdGrams, Rounds, from);
+        var fit = TraceFit.Of(_expected, _pressures, _weights, Seconds, ScaleSdGrams, rounds, from);
         (_believed, _run) = (fit.Belief, fit.Run);
         var state = fit.Run.Stream;
         (_x[0], _x[1], _x[Shown], _x[Ease]) = (state.AtSpoutGrams, state.CupGrams, state.ShownGrams, 0);
@@ -260,7 +262,7 @@ public sealed class PuckWatch
         var from = new double[PuckUnknown.All.Count];
         (from[Resistance], from[Dry]) = (both * ofGrind / (ofGrind + ofDry), both * ofDry / (ofGrind + ofDry));
         FirstDropsSeconds = Math.Min(seenAt, SeenAt(both, ShotRun.FirstDropsGrams, throughScale: false));
-        Fit(from);
+        Fit(from, FirstRounds);
     }
 
     /// <summary>When so much would have been seen with the dry puck's resistance times e^<paramref name="both"/>; infinity if not by now.</summary>

@@ -35,7 +35,8 @@ public sealed class CoachedPull
         Hand = new StandInHand(_random, _plan, _machine, yield);
         // what is expected of the puck is off by what a dialled-in grind is usually off by
         (Expected, ExpectedSd) = (sheet.WithResistance(grind * Math.Exp(_random.Normal(expectedSd))), expectedSd);
-        Coach = new LiveCoach(Expected, expectedSd);
+        // this household has pulled before: it knows its scale, its spout and how its coffee behaves
+        Coach = new LiveCoach(Seasoned(Expected, expectedSd));
         _gauge = new GaugeModel(_random);
         _scale = new ScaleModel(_random);
     }
@@ -78,18 +79,32 @@ public sealed class CoachedPull
 
     public List<(double At, CoachAdvice Advice)> Said { get; } = [];
 
-    /// <summary>The pressure in bar that truly holds a flow in ml/s now; null where 12 bar do not.</summary>
-    public double? TrueHoldBar(double flowMlPerS) => HoldBar(Puck, flowMlPerS);
-
-    /// <summary>The pressure in bar at which a puck gives a flow in ml/s; null where 12 bar do not.</summary>
-    public static double? HoldBar(StandInPuck puck, double flowMlPerS)
+    /// <summary>What a household believes after many pulls of usual coffees with one scale.</summary>
+    private static PuckBelief Seasoned(ShotConditions expected, double sd)
     {
+        var before = PuckBelief.Before(expected, sd, new(new(CupPath.Usual.SpoutDelaySeconds, 0.05), new(CupPath.Usual.ScaleLagSeconds, 0.03)));
+        // dry share, onset, compaction, erosion: as far as one puck of these is like the next
+        double[] fromPuckToPuck = [0.12, 0.1, 0.15, 0.08];
+        for (var i = 0; i < fromPuckToPuck.Length; i++) before.Covariance[i + 1, i + 1] = fromPuckToPuck[i] * fromPuckToPuck[i];
+        return before;
+    }
+
+    /// <summary>The pressure in bar that, held from now on, truly gives a flow in ml/s a second later; null where 12 bar do not.</summary>
+    public double? TrueHoldBar(double flowMlPerS)
+    {
+        double Soon(double bar)
+        {
+            var ahead = new StandInPuck(Puck, new SeededRandom(1));
+            for (var i = 0; i < 100; i++) ahead.Step(bar, StepSeconds);
+            return ahead.LeavesGramsPerS / ahead.GramsPerMl;
+        }
+
         double low = 0, high = 12;
-        if (puck.TrueOutflowMlPerS(high) < flowMlPerS) return null;
-        for (var i = 0; i < 30; i++)
+        if (Soon(high) < flowMlPerS) return null;
+        for (var i = 0; i < 14; i++)
         {
             var middle = (low + high) / 2;
-            if (puck.TrueOutflowMlPerS(middle) < flowMlPerS) low = middle;
+            if (Soon(middle) < flowMlPerS) low = middle;
             else high = middle;
         }
 

@@ -1,4 +1,3 @@
-using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Instruments;
