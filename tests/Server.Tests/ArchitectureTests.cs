@@ -44,6 +44,10 @@ public sealed class ArchitectureTests
             .NotDependOnAnyTypesThat().ResideInNamespaceMatching(@"^RuddySpring\.Core\.(Puck|Pulls|Traces|Heat|Sessions|Beans)").Check(All);
     }
 
+    [Fact]
+    public void The_cores_folders_form_no_circle() =>
+        ArchUnitNET.Fluent.Slices.SliceRuleDefinition.Slices().Matching("RuddySpring.Core.(*)").Should().BeFreeOfCycles().Check(All);
+
     [Fact] // units in the name: a bare "pressure" says nothing
     public void Public_numbers_of_the_core_carry_their_unit()
     {

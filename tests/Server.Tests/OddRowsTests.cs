@@ -1,6 +1,5 @@
 using System.Text.Json.Nodes;
 using Microsoft.Data.Sqlite;
-using RuddySpring.Core.Puck;
 using RuddySpring.Store;
 
 namespace RuddySpring.Server.Tests;

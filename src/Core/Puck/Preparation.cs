@@ -26,7 +26,7 @@ public sealed record Preparation(
     private const double MistingEvens = 0.01;
 
     /// <summary>Spread of the lanes of a puck prepared like this, 0.09 to 0.2: what is left out makes it less even.</summary>
-    public double LaneSpread => LeftAsItFell - (Stirred ? StirringEvens : 0) - (Tapped ? TappingEvens : 0) - (TampKgf is not null ? SameTampEvens : 0)
+    public double LaneSpread() => LeftAsItFell - (Stirred ? StirringEvens : 0) - (Tapped ? TappingEvens : 0) - (TampKgf is not null ? SameTampEvens : 0)
         - (Cover != PuckCover.Nothing ? CoverEvens : 0) - (Misted ? MistingEvens : 0);
 
     /// <summary>The preparation with its number checked.</summary>

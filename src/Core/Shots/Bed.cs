@@ -35,7 +35,7 @@ public sealed record Bed
     public double? OwnLaneSpread { get; init; }
 
     /// <summary>Spread of the lanes' permeability: standard deviation of its logarithm.</summary>
-    public double LaneSpread => OwnLaneSpread ?? Preparation?.LaneSpread ?? Preparation.UsualLaneSpread;
+    public double LaneSpread => OwnLaneSpread ?? Preparation?.LaneSpread() ?? Preparation.UsualLaneSpread;
 
     /// <summary>Resistance R_b in bar s/ml of this bed at 93 degC.</summary>
     public double ResistanceBarSPerMl => Resistivity * PerResistivity(DoseGrams, Basket);

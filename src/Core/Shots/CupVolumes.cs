@@ -5,20 +5,32 @@ using RuddySpring.Core.Water;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// The water of a shot, all in grams: cup = water in - a_w * dose - dead water, with a_w what a spent puck weighs more than its dose, solids
-/// that went into the cup taken off already (<see cref="WaterBalance"/>). Common practice; a_w is about 1.05 g/g, 0.9 to 1.3 seen.
+/// The water of a shot, all in grams: cup = water in - a * dose - dead water + solids, with a the water held a gram of dry coffee and the solids
+/// those of a cup of its ratio (<see cref="WaterBalance"/>). Common practice; a spent puck weighs about 1.05 g/g more than its dose, 0.9 to 1.3 seen.
 /// </summary>
 public static class CupVolumes
 {
     public static readonly FieldRange Yield = new("yieldGrams", "Yield", 5, 120, "g");
+    private const int Rounds = 30; // each takes at least four fifths off what is left to find
 
     /// <summary>Water in g to pour, or to move with the piston, for a yield in g.</summary>
     public static double WaterGrams(Machine machine, double doseGrams, double yieldGrams, double? retention = null) =>
-        Yield.Check(yieldGrams) + (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * PuckParameters.Dose.Check(doseGrams)) + machine.DeadWaterGrams;
+        Yield.Check(yieldGrams) + KeptGrams(machine, doseGrams, retention) - SolidsGrams(doseGrams, yieldGrams);
 
     /// <summary>Cup in g from water in g; never negative.</summary>
-    public static double CupGrams(Machine machine, double doseGrams, double waterGrams, double? retention = null) =>
-        Math.Max(0.0, waterGrams - (MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram) * PuckParameters.Dose.Check(doseGrams)) - machine.DeadWaterGrams);
+    public static double CupGrams(Machine machine, double doseGrams, double waterGrams, double? retention = null)
+    {
+        var runs = waterGrams - KeptGrams(machine, doseGrams, retention);
+        if (runs <= 0) return 0;
+        var cup = runs;
+        for (var i = 0; i < Rounds; i++) cup = runs + SolidsGrams(doseGrams, cup);
+        return cup;
+    }
+
+    private static double KeptGrams(Machine machine, double doseGrams, double? retention) =>
+        (WaterBalance.HeldPerGram(MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram)) * PuckParameters.Dose.Check(doseGrams)) + machine.DeadWaterGrams;
+
+    private static double SolidsGrams(double doseGrams, double cupGrams) => doseGrams * WaterBalance.SolidsPerGram(cupGrams / doseGrams);
 
     /// <summary>
     /// Most water in g that the machine can put through one puck: its chamber less the air left in it (times its strokes on a boiler lever)

@@ -48,7 +48,8 @@ public sealed class PlanDrive(PlanFollower follower, Machine machine, double pre
         var lifted = follower.Phase?.Move == PhaseMove.Lift || Refills(seen.MovedMl, stepSeconds);
         if (lifted) StrokeFromMl = seen.MovedMl;
         MostBar = lifted ? machine.BoilerGaugeBar ?? PressureLimit.HighestBar : PressureLimit.MostBar(machine, seen.MovedMl - StrokeFromMl);
-        var limited = HasWater(seen.MovedMl) ? Math.Min(target, MostBar) : 0.0;
+        if (!HasWater(seen.MovedMl)) return PressureBar = 0; // the piston stands on the bottom
+        var limited = Math.Min(target, MostBar);
         return PressureBar = _strokes?.Next(limited, PressureBar, puckMlPerS, stepSeconds) ?? PressureBar + ((limited - PressureBar) * _followShare);
     }
 

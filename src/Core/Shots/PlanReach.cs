@@ -30,7 +30,7 @@ public static class PlanReach
     /// <param name="yieldGrams">Yield in g.</param>
     public static IReadOnlyList<ReachPoint> Of(Machine machine, double doseGrams, double yieldGrams)
     {
-        var held = machine.RetentionPerGram * PuckParameters.Dose.Check(doseGrams);
+        var held = WaterBalance.HeldPerGram(machine.RetentionPerGram) * PuckParameters.Dose.Check(doseGrams);
         CupVolumes.Yield.Check(yieldGrams);
         return [.. Enumerable.Range(0, Steps + 1).Select(i =>
         {

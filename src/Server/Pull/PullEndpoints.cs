@@ -57,6 +57,7 @@ public static class PullEndpoints
     public static void MapPull(this IEndpointRouteBuilder api)
     {
         api.MapGet("/pull", ViewAsync);
+        api.MapGet("/pull/learned", (RuddyContext db, CancellationToken cancel) => PullLearning.DelaysAsync(db, cancel));
         api.MapPost("/pull/ready", ReadyAsync);
         api.MapPost("/pull/begin", (PullDesk desk, string? pull) => desk.Begin(pull));
         api.MapPost("/pull/mark", (MarkRequest mark, PullDesk desk, string? pull) => desk.Mark(pull, mark.Moment));

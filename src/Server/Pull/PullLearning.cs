@@ -7,6 +7,22 @@ using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Pull;
 
+/// <summary>A delay that pulls have told.</summary>
+/// <param name="Of">What has it: the name of a scale, or of a brewer; empty for a spout.</param>
+/// <param name="MachineId">The machine of a spout or a hand; null for a scale.</param>
+/// <param name="Bottomless">Of a spout: whether the holder has no bottom.</param>
+/// <param name="Seconds">Best value, s.</param>
+/// <param name="Low">Lower end of eight in ten; null where only a mean is known.</param>
+/// <param name="High">Upper end.</param>
+/// <param name="Pulls">How many pulls told it.</param>
+public sealed record LearnedDelay(string Of, int? MachineId, bool Bottomless, double Seconds, double? Low, double? High, int Pulls);
+
+/// <summary>What the pulls of this household have told of its instruments and hands.</summary>
+/// <param name="Scales">How late each scale shows.</param>
+/// <param name="Spouts">How long coffee hangs at basket and spout.</param>
+/// <param name="Hands">How long a hand goes on after the cue to stop.</param>
+public sealed record LearnedDelays(IReadOnlyList<LearnedDelay> Scales, IReadOnlyList<LearnedDelay> Spouts, IReadOnlyList<LearnedDelay> Hands);
+
 /// <summary>What pulls teach of puck, spout, scale and hand: looked up before a pull, kept with its shot after it.</summary>
 public static class PullLearning
 {
@@ -27,6 +43,22 @@ public static class PullLearning
         var sheet = start.Sheet;
         var next = new TaughtBy(sheet.BagId ?? 0, sheet.MachineId, sheet.BrewerId ?? 0, new(null, start.Scale, start.Holder, null));
         return start with { Learned = Taught.Puck(newestFirst, next, start.Believed().Middle), LetGoSeconds = Taught.LetGoSeconds(newestFirst, next) };
+    }
+
+    /// <summary>What the pulls have told so far, for people to see.</summary>
+    public static async Task<LearnedDelays> DelaysAsync(RuddyContext db, CancellationToken cancel)
+    {
+        var taught = await TaughtAsync(db, cancel);
+        var told = taught.Where(t => t.Learned.Puck is not null).ToList();
+        var names = await db.Brewers.AsNoTracking().ToDictionaryAsync(b => b.Id, b => b.Name, cancel);
+        LearnedDelay Of(string name, int? machine, bool bottomless, DelayBelief delay, int pulls) => new(
+            name, machine, bottomless, Math.Round(delay.Seconds, 2), Math.Round(delay.Low, 2), Math.Round(delay.High, 2), pulls);
+        return new(
+            [.. told.Where(t => t.Learned.Scale is not null).GroupBy(t => t.Learned.Scale!).Select(g => Of(g.Key, null, false, g.First().Learned.Puck!.LearnedPath.Scale, g.Count()))],
+            [.. told.GroupBy(t => (t.MachineId, t.Learned.Holder)).Select(g => Of(
+                "", g.Key.MachineId, g.Key.Holder == Taught.Holder(g.Key.MachineId, bottomless: true), g.First().Learned.Puck!.LearnedPath.Spout, g.Count()))],
+            [.. taught.Where(t => t.Learned.LetGoSeconds is not null).GroupBy(t => (t.MachineId, t.BrewerId)).Select(g => new LearnedDelay(
+                names.GetValueOrDefault(g.Key.BrewerId, "whoever brews"), g.Key.MachineId, false, Math.Round(Taught.LetGoSeconds(taught, g.First()), 2), null, null, g.Count()))]);
     }
 
     /// <summary>What a pull taught; null where nothing measured it.</summary>

@@ -82,29 +82,30 @@ public sealed class CoachedPull
     /// <summary>What a household believes after many pulls of usual coffees with one scale.</summary>
     private static PuckBelief Seasoned(ShotConditions expected, double sd)
     {
-        var before = PuckBelief.Before(expected, sd, new(new(CupPath.Usual.SpoutDelaySeconds, 0.05), new(CupPath.Usual.ScaleLagSeconds, 0.03)));
+        // the grind, and what no two pucks of one grind have in common
+        var before = PuckBelief.Before(expected, Math.Sqrt((sd * sd) + (0.06 * 0.06)), new(new(CupPath.Usual.SpoutDelaySeconds, 0.05), new(CupPath.Usual.ScaleLagSeconds, 0.03)));
         // dry share, onset, compaction, erosion: as far as one puck of these is like the next
         double[] fromPuckToPuck = [0.12, 0.1, 0.15, 0.08];
         for (var i = 0; i < fromPuckToPuck.Length; i++) before.Covariance[i + 1, i + 1] = fromPuckToPuck[i] * fromPuckToPuck[i];
         return before;
     }
 
-    /// <summary>The pressure in bar that, held from now on, truly gives a flow in ml/s a second later; null where 12 bar do not.</summary>
-    public double? TrueHoldBar(double flowMlPerS)
+    /// <summary>The pressure in bar that, held from now on, truly gives a flow in g/s a second later; null where 12 bar do not.</summary>
+    public double? TrueHoldBar(double gramsPerS)
     {
         double Soon(double bar)
         {
             var ahead = new StandInPuck(Puck, new SeededRandom(1));
             for (var i = 0; i < 100; i++) ahead.Step(bar, StepSeconds);
-            return ahead.LeavesGramsPerS / ahead.GramsPerMl;
+            return ahead.LeavesGramsPerS;
         }
 
         double low = 0, high = 12;
-        if (Soon(high) < flowMlPerS) return null;
+        if (Soon(high) < gramsPerS) return null;
         for (var i = 0; i < 14; i++)
         {
             var middle = (low + high) / 2;
-            if (Soon(middle) < flowMlPerS) low = middle;
+            if (Soon(middle) < gramsPerS) low = middle;
             else high = middle;
         }
 

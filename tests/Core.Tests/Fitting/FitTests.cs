@@ -23,6 +23,12 @@ public sealed class FitTests
         Assert.Equal(0.884796396144373, fit.ResidualDeviation, 1e-10);
         Assert.Equal(0.232818234301152, fit.StandardErrors[0], 1e-10);
         Assert.Equal(34, fit.DegreesOfFreedom);
+        // and through the Bayesian fit with nothing believed before
+        var flat = BayesianFit.Of([new(0, double.PositiveInfinity), new(0, double.PositiveInfinity)], 1, 0, [.. x.Select(v => new[] { 1.0, v })], y);
+        Assert.Equal(-0.262323073774029, flat.Coefficients[0], 1e-8);
+        Assert.Equal(1.00211681802045, flat.Coefficients[1], 1e-10);
+        Assert.Equal(0.884796396144373, flat.NoiseDeviation, 1e-8);
+        Assert.Equal(0.232818234301152, flat.Deviation(0), 1e-8);
     }
 
     [Fact] // NIST StRD Misra1a (certified values; data from memory), from its first, far start

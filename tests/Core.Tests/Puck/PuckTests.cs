@@ -1,6 +1,7 @@
 using MathNet.Numerics.LinearAlgebra;
 using MathNet.Numerics.OdeSolvers;
 using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Core.Tests.Puck;
 
@@ -123,6 +124,17 @@ public sealed class PuckTests
     {
         var puck = new PuckParameters { DoseGrams = 7, ResistanceBarSPerMl = 7.2, WaterC = 88 };
         Assert.InRange(ReferenceShots.Flat(puck, bar, 25).Seconds, 20, 30);
+    }
+
+    [Fact] // common practice: nine bar held to the end harms by unevenness more than by the mean
+    public void Nine_bar_to_the_end_is_less_even_than_easing()
+    {
+        var held = ReferenceShots.Flat(Reference, 9, 36);
+        var eased = PuckShots.Run(Reference, ShippedPlans.EarlyPeak, ReferenceShots.Unlimited, 36);
+        Assert.True(held.ExtractionSpread > eased.ExtractionSpread);
+        Assert.Equal(held.ExtractionShare, eased.ExtractionShare, 0.03);
+        // and the harm is that of the pressure, not of the time: the same at 5 bar is more even than at 9
+        Assert.True(ReferenceShots.Flat(Reference, 5, 36).ExtractionSpread < held.ExtractionSpread);
     }
 
     [Fact] // common practice: waiting lets a choked puck run

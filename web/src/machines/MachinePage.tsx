@@ -11,6 +11,7 @@ import { ForceChart, SpringChart } from './CanDoCharts';
 import { putAway } from '../shelf/PutAway';
 import { CutawayDrawing } from './CutawayDrawing';
 import { HeatPanel } from './HeatPanel';
+import { LearnedPanel } from './LearnedPanel';
 import { MeasurePanel } from './MeasurePanel';
 import { NumbersPanel } from './NumbersPanel';
 import type { Detail } from './useKeepMachine';
@@ -58,6 +59,7 @@ export default function MachinePage() {
         <Grid gap="4">
           <CanDo machine={machine} />
           <MeasurePanel machine={machine} />
+          <LearnedPanel machine={machine} />
           <HeatPanel machine={machine} />
         </Grid>
       </Grid>

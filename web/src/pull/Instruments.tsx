@@ -1,6 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation } from '@tanstack/react-query';
 import { api, data, type Schemas } from '../shared/api/client';
+import { useLearned } from '../shared/api/queries';
 import { Button, Notice } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { useDevices, type LivePull } from '../shell/live';
@@ -27,6 +28,7 @@ interface Props {
 export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
   const units = useUnits();
   const devices = useDevices();
+  const { data: learned } = useLearned();
   const give = useMutation({
     mutationFn: (device: string) =>
       data(api.POST('/api/pull/instrument', { params: { query: { pull: pull! } }, body: { device } })),
@@ -60,6 +62,13 @@ export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
                   .map(([channel, value]) => `${origin[channel as Channel]}: ${units.channel(channel as Channel, value)}`)
                   .join(', ')}
           </Box>
+          {learned?.scales
+            .filter((s) => s.of === device.name)
+            .map((s) => (
+              <Box key={s.of} color="quiet" title={`From ${s.pulls} ${s.pulls === 1 ? 'pull' : 'pulls'}`}>
+                shows late by {number(s.seconds, 2)} s ({number(s.low!, 2)} to {number(s.high!, 2)})
+              </Box>
+            ))}
           {pull && !pulls.find((p) => p.id === pull)?.devices.includes(device.name) && (
             <Button onClick={() => give.mutate(device.name)} disabled={give.isPending}>
               Use it for this pull

@@ -30,6 +30,9 @@ export const useSession = () =>
     refetchInterval: (query) => (query.state.data?.begun ? 5000 : query.state.data ? 30_000 : false),
   });
 
+/** What the pulls have told of scales, spouts and hands. */
+export const useLearned = () => useQuery({ queryKey: ['learned'], queryFn: () => data(api.GET('/api/pull/learned')) });
+
 export const useMachine = (id: number) =>
   useQuery({
     queryKey: ['machine', id],

@@ -1171,6 +1171,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pull/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LearnedDelays"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pull/ready": {
         parameters: {
             query?: never;
@@ -3792,10 +3827,10 @@ export interface components {
             chance: number;
             /**
              * Format: double
-             * @description How much one step moves R10, as a share.
+             * @description How much one step moves the resistivity, as a share.
              */
             stepShare: number;
-            /** @description Whether one step moves R10 by more than the band is wide. */
+            /** @description Whether one step moves it by more than the band is wide. */
             tooCoarse: boolean;
             /**
              * Format: double
@@ -3807,6 +3842,11 @@ export interface components {
              * @description Shots of this bag on this grinder that it rests on.
              */
             shots: number;
+            /**
+             * @description Whether more was asked for than the shots so far can bear, so that this is only as far as they reach.
+             * @default false
+             */
+            heldBack: boolean;
         };
         GrinderChange: {
             name: string;
@@ -4219,6 +4259,47 @@ export interface components {
             r10: null | number;
             /** Format: int32 */
             liking: null | number;
+        };
+        /** @description A delay that pulls have told. */
+        LearnedDelay: {
+            /** @description What has it: the name of a scale, or of a brewer; empty for a spout. */
+            of: string;
+            /**
+             * Format: int32
+             * @description The machine of a spout or a hand; null for a scale.
+             */
+            machineId: null | number;
+            /** @description Of a spout: whether the holder has no bottom. */
+            bottomless: boolean;
+            /**
+             * Format: double
+             * @description Best value, s.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Lower end of eight in ten; null where only a mean is known.
+             */
+            low: null | number;
+            /**
+             * Format: double
+             * @description Upper end.
+             */
+            high: null | number;
+            /**
+             * Format: int32
+             * @description How many pulls told it.
+             */
+            pulls: number;
+        };
+        /** @description What the pulls of this household have told of its instruments and hands. */
+        LearnedDelays: {
+            /** @description How late each scale shows. */
+            scales: components["schemas"]["LearnedDelay"][];
+            /** @description How long coffee hangs at basket and spout. */
+            spouts: components["schemas"]["LearnedDelay"][];
+            /** @description How long a hand goes on after the cue to stop. */
+            hands: components["schemas"]["LearnedDelay"][];
         };
         /** @description A page of the ledger, newest first. */
         LedgerPage: {
