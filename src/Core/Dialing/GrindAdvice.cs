@@ -43,8 +43,8 @@ public sealed class GrindAdvice
     private const double ReferenceAge = 8;
     private const double GassyDays = 5;
     private const double ReferenceDose = 15;
-    private const double NoiseShare = 0.09;
-    private const double NoiseWeight = 6;
+    private const double NoiseShare = 0.06;
+    private const double NoiseWeight = 3;
     private const double UsualStepShare = 0.08;
     private const double StepShareSdLog = 0.6;
     private const double LeastStepShare = 0.02;

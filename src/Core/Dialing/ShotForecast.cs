@@ -1,3 +1,4 @@
+using RuddySpring.Core.Machines;
 using RuddySpring.Core.Fitting;
 using RuddySpring.Core.Shots;
 
@@ -16,14 +17,18 @@ public sealed record ShotForecast(SimulatedShot Fast, SimulatedShot Middle, Simu
     private const double SlowEdge = 0.9;
 
     // what the shot has of its own, as a share of the resistance: an arm, a puck and a heat that no model knows
-    private const double ShotShare = 0.11;
+    private const double ShotShare = 0.03;
+
+    // where strokes make the pressure, their rhythm is the hand's and no plan's
+    private const double StrokesShare = 0.14;
 
     /// <summary>Forecasts a shot.</summary>
     /// <param name="shot">The shot but for its grind.</param>
     /// <param name="logResistivity">What is believed of the logarithm of the grind's resistivity (<see cref="GrindResistivity"/>).</param>
     public static ShotForecast Of(ShotConditions shot, Prediction logResistivity)
     {
-        var wider = logResistivity with { Scale = Math.Sqrt((logResistivity.Scale * logResistivity.Scale) + (ShotShare * ShotShare)) };
+        var own = shot.Machine.PressureBy == PressureBy.Strokes ? StrokesShare : ShotShare;
+        var wider = logResistivity with { Scale = Math.Sqrt((logResistivity.Scale * logResistivity.Scale) + (own * own)) };
         SimulatedShot At(double quantile) => SimulatedShot.Pull(GrindResistivity.With(shot, Math.Exp(wider.Quantile(quantile))));
         return new(At(FastEdge), At(0.5), At(SlowEdge));
     }

@@ -43,6 +43,12 @@ public sealed record PuckBehaviour
     /// <summary>Time constant in s with which the flow comes in once the front is through: it is no step at first drops.</summary>
     public double OnsetSeconds { get; init; } = 0.8;
 
+    /// <summary>
+    /// Logarithm of the resistance R_b that a puck of this coffee has, over the one that R10 says: R10 takes every coffee to behave as the usual
+    /// one does. 0 for the usual one.
+    /// </summary>
+    public double OverR10 { get; init; }
+
     /// <summary>Soluble share of the dry coffee.</summary>
     public double SolubleShare { get; init; } = 0.30;
 }

@@ -23,5 +23,6 @@ public static class GrindResistivity
         return bed.ResistanceBarSPerMl is var r && (r < range.Min || r > range.Max) ? shot.WithResistance(Math.Clamp(r, range.Min, range.Max)) : shot with { Bed = bed };
     }
 
-    private static double AtReference(ShotConditions shot) => FlowResistance.Compaction(shot.Behaviour, GrindResistance.ReferenceBar);
+    private static double AtReference(ShotConditions shot) =>
+        FlowResistance.Compaction(PuckBehaviour.Usual, GrindResistance.ReferenceBar) * Math.Exp(-shot.Behaviour.OverR10);
 }

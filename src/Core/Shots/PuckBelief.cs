@@ -10,12 +10,8 @@ namespace RuddySpring.Core.Shots;
 /// </summary>
 /// <param name="Middle">The most probable shot.</param>
 /// <param name="Covariance">Of the logarithms of the unknowns about it, n by n, in their order.</param>
-/// <param name="OverR10">
-/// Logarithm of the resistance that the fit finds over the one that R10 says, in the mean over the pulls so far: R10 takes every coffee to behave as
-/// the usual one does.
-/// </param>
 /// <param name="Pulls">How many pulls it rests on.</param>
-public sealed record PuckBelief(ShotConditions Middle, Matrix<double> Covariance, double OverR10 = 0, int Pulls = 0)
+public sealed record PuckBelief(ShotConditions Middle, Matrix<double> Covariance, int Pulls = 0)
 {
     private const int MeanOver = 5;
     private const double TooAlike = 0.9;
@@ -59,16 +55,18 @@ public sealed record PuckBelief(ShotConditions Middle, Matrix<double> Covariance
         return shot;
     }
 
-    /// <summary>With what R10 made of the same pull, bar s/ml.</summary>
+    /// <summary>With what R10 made of the same pull, bar s/ml: how far this coffee is from the usual one, in the mean over the last pulls.</summary>
     public PuckBelief Beside(double r10)
     {
         var usual = r10 / FlowResistance.Compaction(PuckBehaviour.Usual, GrindResistance.ReferenceBar);
+        var before = Middle.Behaviour.OverR10;
         var over = Math.Log(Middle.Bed.ResistanceBarSPerMl / usual);
-        return this with { OverR10 = OverR10 + ((over - OverR10) / Math.Min(Pulls + 1, MeanOver)), Pulls = Pulls + 1 };
+        var mean = before + ((over - before) / Math.Min(Pulls + 1, MeanOver));
+        return this with { Middle = Middle with { Behaviour = Middle.Behaviour with { OverR10 = mean } }, Pulls = Pulls + 1 };
     }
 
     /// <summary>What the next puck of this coffee may be: as this one, and a pull's wander wider; its grind is known as well as is said.</summary>
-    /// <param name="next">The next shot as the sheet has it, its grind as R10 has it; behaviour and path are this belief's.</param>
+    /// <param name="next">The next shot as the sheet has it; behaviour and path are this belief's.</param>
     /// <param name="resistanceSd">Standard deviation of the logarithm of its resistance.</param>
     public PuckBelief Next(ShotConditions next, double resistanceSd)
     {
@@ -78,7 +76,8 @@ public sealed record PuckBelief(ShotConditions Middle, Matrix<double> Covariance
         for (var i = 1; i < covariance.ColumnCount; i++) covariance[0, i] = covariance[i, 0] = 0;
         covariance[0, 0] = Math.Pow(Math.Clamp(resistanceSd, 0.05, 1.0), 2);
         var behaviour = Middle.Behaviour with { WaterHeldPerGram = next.Behaviour.WaterHeldPerGram };
-        var resistance = Math.Clamp(next.Bed.ResistanceBarSPerMl * Math.Exp(OverR10), PuckParameters.Resistance.Min, PuckParameters.Resistance.Max);
+        var over = Math.Exp(behaviour.OverR10 - next.Behaviour.OverR10);
+        var resistance = Math.Clamp(next.Bed.ResistanceBarSPerMl * over, PuckParameters.Resistance.Min, PuckParameters.Resistance.Max);
         return this with { Middle = next.WithResistance(resistance) with { Behaviour = behaviour, Path = Middle.Path }, Covariance = covariance };
     }
 
@@ -92,7 +91,7 @@ public sealed record PuckBelief(ShotConditions Middle, Matrix<double> Covariance
             for (var j = 0; j < kept; j++) fresh.Covariance[i, j] = Covariance[i, j];
         }
 
-        return fresh with { OverR10 = OverR10, Pulls = Pulls };
+        return fresh with { Pulls = Pulls };
     }
 
     /// <summary>

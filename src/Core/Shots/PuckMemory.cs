@@ -7,21 +7,23 @@ namespace RuddySpring.Core.Shots;
 /// <param name="Behaviour">How the coffee behaves.</param>
 /// <param name="Path">Spout and scale.</param>
 /// <param name="Covariance">Of the logarithms of the unknowns, row by row, n times n.</param>
-/// <param name="OverR10">See <see cref="PuckBelief.OverR10"/>.</param>
 /// <param name="Pulls">How many pulls it rests on, 1 or more.</param>
-public sealed record PuckMemory(PuckBehaviour Behaviour, CupPath Path, IReadOnlyList<double> Covariance, double OverR10, int Pulls)
+public sealed record PuckMemory(PuckBehaviour Behaviour, CupPath Path, IReadOnlyList<double> Covariance, int Pulls)
 {
     private static readonly FieldRange Over = new("overR10", "Resistance over R10", -3, 3, "");
     private static readonly FieldRange Counted = new("pulls", "Pulls", 0, 1_000_000, "");
 
     /// <summary>Of a belief.</summary>
     public static PuckMemory Of(PuckBelief belief) => new(
-        belief.Middle.Behaviour, belief.Middle.Path, [.. belief.Covariance.ToRowMajorArray().Select(v => Math.Round(v, 6))], belief.OverR10, belief.Pulls);
+        belief.Middle.Behaviour, belief.Middle.Path, [.. belief.Covariance.ToRowMajorArray().Select(v => Math.Round(v, 6))], belief.Pulls);
 
     /// <summary>What to expect of the next shot.</summary>
-    /// <param name="sheet">The shot as the sheet has it, its grind as R10 has it.</param>
+    /// <param name="sheet">The shot as the sheet has it.</param>
     /// <param name="resistanceSd">Standard deviation of the logarithm of its resistance.</param>
     public PuckBelief Expect(ShotConditions sheet, double resistanceSd) => Belief(sheet).Next(sheet, resistanceSd);
+
+    /// <summary>A shot as the sheet has it, of a coffee that behaves like this one; its grind stays what R10 says.</summary>
+    public ShotConditions Like(ShotConditions sheet) => Belief(sheet).Next(sheet, 1).Middle;
 
     /// <summary>What was learned of spout and scale.</summary>
     public CupPathBelief LearnedPath
@@ -47,12 +49,12 @@ public sealed record PuckMemory(PuckBehaviour Behaviour, CupPath Path, IReadOnly
             throw new DoesNotFitException("learned", "What was learned of the puck is of another version.");
         if (Enumerable.Range(0, n).Any(i => Covariance[(i * n) + i] <= 0)) throw new DoesNotFitException("learned", "What was learned of the puck makes no sense.");
         if (!(Path.SpoutDelaySeconds > 0 && Path.ScaleLagSeconds > 0)) throw new DoesNotFitException("learned", "A delay that was learned is not above zero.");
-        Over.Check(OverR10);
+        Over.Check(Behaviour.OverR10);
         Counted.Check(Pulls);
         return this;
     }
 
     private PuckBelief Belief(ShotConditions sheet) => new(
         sheet with { Behaviour = Behaviour, Path = Path },
-        Matrix<double>.Build.Dense(PuckUnknown.All.Count, PuckUnknown.All.Count, [.. Covariance]), OverR10, Pulls); // symmetric: rows are columns
+        Matrix<double>.Build.Dense(PuckUnknown.All.Count, PuckUnknown.All.Count, [.. Covariance]), Pulls); // symmetric: rows are columns
 }

@@ -12,12 +12,13 @@ using RuddySpring.Store;
 namespace RuddySpring.Server.Prepare;
 
 /// <summary>What is believed of the shot on the sheet: its grind, from everything that was pulled with its grinder.</summary>
-/// <param name="Unit">The shot of a grind whose resistivity is 1 bar s/ml.</param>
+/// <param name="Sheet">The shot of a usual coffee, of a grind whose resistivity is 1 bar s/ml.</param>
+/// <param name="Unit">The same of this coffee, as earlier pulls of it behaved.</param>
 /// <param name="LogResistivity">What is believed of the logarithm of the grind's resistivity (<see cref="GrindResistivity"/>).</param>
 /// <param name="BagId">0 where none is noted.</param>
 /// <param name="BasketId">0 for the machine's own.</param>
 public sealed record ShotBelief(
-    ShotConditions Unit, Core.Fitting.Prediction LogResistivity, GrindAdvice Advice, IReadOnlyList<GrindShot> Known,
+    ShotConditions Sheet, ShotConditions Unit, Core.Fitting.Prediction LogResistivity, GrindAdvice Advice, IReadOnlyList<GrindShot> Known,
     Grinder? Grinder, GrinderSteps Steps, double AgeDays, int BagId, int BasketId)
 {
     private const int MostShots = 300;
@@ -26,8 +27,8 @@ public sealed record ShotBelief(
     /// <summary>The shot at the middle of what is believed.</summary>
     public ShotConditions Middle => GrindResistivity.With(Unit, Math.Exp(LogResistivity.Mean));
 
-    /// <summary>What a coach at the elbow may expect.</summary>
-    public ExpectedPuck Expected => new(Middle.Bed.ResistanceBarSPerMl, Math.Clamp(LogResistivity.Scale, 0.1, 0.6));
+    /// <summary>What a coach at the elbow may expect, as R10 has it: what pulls taught he knows besides.</summary>
+    public ExpectedPuck Expected => new(GrindResistivity.With(Sheet, Math.Exp(LogResistivity.Mean)).Bed.ResistanceBarSPerMl, Math.Clamp(LogResistivity.Scale, 0.1, 0.6));
 
     /// <summary>Whether a small hole gives the back-pressure, so that the grind hardly sets it.</summary>
     public bool Restricted => Unit.Bed.Basket.RestrictorBarS2PerMl2 > 0;
@@ -48,11 +49,13 @@ public sealed record ShotBelief(
         var age = bag is null ? UsualAge : BenchEndpoints.DaysFromRoast(bag, time);
         var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
         var (bagId, basketId) = (bag?.Id ?? 0, basket?.Id ?? 0);
+        var unit = ShotConditions.Of(
+            machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), sheet.DoseGrams, sheet.YieldGrams,
+            Math.Clamp(answer.WaterC, 20, 100), basket: basket?.Spec, preparation: sheet.Preparation);
+        var learned = PullLearning.Puck(await PullLearning.TaughtAsync(db, cancel), sheet, null, unit);
         return new(
-            ShotConditions.Of(
-                machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), sheet.DoseGrams, sheet.YieldGrams,
-                Math.Clamp(answer.WaterC, 20, 100), basket: basket?.Spec, preparation: sheet.Preparation),
-            advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams, basketId), advice, known, grinder, steps, age, bagId, basketId);
+            unit, learned?.Like(unit) ?? unit, advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams, basketId), advice, known, grinder, steps, age, bagId,
+            basketId);
     }
 
     /// <summary>Shots of a grinder that have a setting and a resistance, oldest first.</summary>

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
+using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
 
@@ -38,12 +39,18 @@ public static class PullLearning
     }
 
     /// <summary>A pull that is about to begin, with what earlier ones taught.</summary>
-    public static PullStart With(PullStart start, IReadOnlyList<TaughtBy> newestFirst)
+    public static PullStart With(PullStart start, IReadOnlyList<TaughtBy> newestFirst) => start with
     {
-        var sheet = start.Sheet;
-        var next = new TaughtBy(sheet.BagId ?? 0, sheet.MachineId, sheet.BrewerId ?? 0, new(null, start.Scale, start.Holder, null));
-        return start with { Learned = Taught.Puck(newestFirst, next, start.Believed().Middle), LetGoSeconds = Taught.LetGoSeconds(newestFirst, next) };
-    }
+        Learned = Puck(newestFirst, start.Sheet, start.Scale, start.Believed().Middle),
+        LetGoSeconds = Taught.LetGoSeconds(newestFirst, Next(start.Sheet, start.Scale)),
+    };
+
+    /// <summary>What earlier pulls taught of the puck of a sheet; null where none did.</summary>
+    public static PuckMemory? Puck(IReadOnlyList<TaughtBy> newestFirst, Sheet sheet, string? scale, ShotConditions shot) =>
+        Taught.Puck(newestFirst, Next(sheet, scale), shot);
+
+    private static TaughtBy Next(Sheet sheet, string? scale) => new(
+        sheet.BagId ?? 0, sheet.MachineId, sheet.BrewerId ?? 0, new(null, scale, Taught.Holder(sheet.MachineId, sheet.Preparation?.Bottomless ?? false), null));
 
     /// <summary>What the pulls have told so far, for people to see.</summary>
     public static async Task<LearnedDelays> DelaysAsync(RuddyContext db, CancellationToken cancel)

@@ -95,7 +95,8 @@ public sealed class TraceFitTests(ITestOutputHelper output)
     [Fact] // what is kept of a belief comes back
     public void A_memory_is_the_belief()
     {
-        var belief = PuckBelief.Before(Sheet(), 0.3, new(new(0.7, 0.2), new(0.5, 0.1), -0.6)) with { OverR10 = 0.1, Pulls = 3 };
+        var belief = PuckBelief.Before(Sheet(), 0.3, new(new(0.7, 0.2), new(0.5, 0.1), -0.6)) with { Pulls = 3 };
+        belief = belief with { Middle = belief.Middle with { Behaviour = belief.Middle.Behaviour with { OverR10 = 0.1 } } };
         var back = PuckMemory.Of(belief).Checked().Expect(Sheet(), 0.2);
         Assert.Equal(0.7, back.Middle.Path.SpoutDelaySeconds);
         Assert.Equal(-0.6, PuckMemory.Of(belief).LearnedPath.Correlation, 1e-4);
