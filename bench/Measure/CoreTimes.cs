@@ -1,14 +1,14 @@
-using RuddySpring.Core.Tests;
-using RuddySpring.Core.Tests.Dialing;
 using System.Diagnostics;
+using RuddySpring.Core;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Sessions;
 using RuddySpring.Core.Shots;
+using RuddySpring.Core.Tests;
+using RuddySpring.Core.Tests.Dialing;
 using RuddySpring.Core.Traces;
-using RuddySpring.Core;
 using Trace = RuddySpring.Core.Traces.Trace;
 
 namespace RuddySpring.Measure;

@@ -1,10 +1,10 @@
-using RuddySpring.Core.Tests;
 using System.Diagnostics;
 using MathNet.Numerics.LinearAlgebra;
 using MathNet.Numerics.OdeSolvers;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Tests;
 
 namespace RuddySpring.Measure;
 

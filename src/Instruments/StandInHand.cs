@@ -1,7 +1,7 @@
+using RuddySpring.Core;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
-using RuddySpring.Core;
 
 namespace RuddySpring.Instruments;
 

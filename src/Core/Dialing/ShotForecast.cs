@@ -1,5 +1,5 @@
-using RuddySpring.Core.Machines;
 using RuddySpring.Core.Fitting;
+using RuddySpring.Core.Machines;
 using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Dialing;

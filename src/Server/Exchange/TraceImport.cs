@@ -1,15 +1,15 @@
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
-using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
-using RuddySpring.Store.Entities;
 using RuddySpring.Store;
+using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Exchange;
 

@@ -4,8 +4,8 @@ using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Tasting;
-using RuddySpring.Store.Entities;
 using RuddySpring.Store;
+using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Ledger;
 

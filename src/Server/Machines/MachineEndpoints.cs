@@ -1,12 +1,12 @@
 using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Sessions;
 using RuddySpring.Core.Shots;
-using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
-using RuddySpring.Store.Entities;
 using RuddySpring.Store;
+using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Machines;
 

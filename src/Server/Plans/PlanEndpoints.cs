@@ -1,13 +1,13 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
-using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Sessions;
-using RuddySpring.Store.Entities;
 using RuddySpring.Store;
+using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Plans;
 

@@ -4,8 +4,8 @@ using RuddySpring.Core.Practice;
 using RuddySpring.Core.Shots;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Instruments;
-using RuddySpring.Store.Entities;
 using RuddySpring.Store;
+using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Practice;
 

@@ -1,6 +1,6 @@
+using RuddySpring.Core;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Shots;
-using RuddySpring.Core;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Store;
 

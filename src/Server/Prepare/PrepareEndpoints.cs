@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core;
 using RuddySpring.Core.Beans;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
@@ -7,14 +8,13 @@ using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Water;
-using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Ledger;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Server.Warm;
-using RuddySpring.Store.Entities;
 using RuddySpring.Store;
+using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Prepare;
 

@@ -6,8 +6,8 @@ using RuddySpring.Core.Shots;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Pull;
-using RuddySpring.Store.Entities;
 using RuddySpring.Store;
+using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Prepare;
 

@@ -1,13 +1,13 @@
 using System.Globalization;
-using System.Text.Json;
 using System.Text;
+using System.Text.Json;
+using RuddySpring.Core;
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
-using RuddySpring.Core;
 using RuddySpring.Server.Instruments;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Store;

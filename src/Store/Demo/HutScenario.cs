@@ -1,10 +1,10 @@
+using RuddySpring.Core;
 using RuddySpring.Core.Beans;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
-using RuddySpring.Core;
 using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Store.Demo;

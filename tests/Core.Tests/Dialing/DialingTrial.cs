@@ -1,5 +1,5 @@
-using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Beans;
+using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
