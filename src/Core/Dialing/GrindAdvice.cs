@@ -10,7 +10,11 @@ namespace RuddySpring.Core.Dialing;
 /// <param name="DoseGrams">Dose, g.</param>
 /// <param name="Resistivity">Of the grind (<see cref="Shots.GrindResistivity"/>), bar s/ml, above 0.</param>
 /// <param name="Basket">Which basket; 0 for the machine's own.</param>
-public sealed record GrindShot(int Bag, int Machine, double Setting, double AgeDays, double DoseGrams, double Resistivity, int Basket = 0);
+/// <param name="MeanBar">Mean pressure while it was read, bar; null where nobody knows.</param>
+/// <param name="WetSeconds">How long the puck had been under water by then, s; null where nobody knows.</param>
+public sealed record GrindShot(
+    int Bag, int Machine, double Setting, double AgeDays, double DoseGrams, double Resistivity, int Basket = 0, double? MeanBar = null,
+    double? WetSeconds = null);
 
 /// <summary>A grinder's scale: its step, and which way is finer.</summary>
 public sealed record GrinderSteps(double Step, bool FinerIsLower);
@@ -32,7 +36,8 @@ public sealed record GrindSuggestion(
 /// How a grinder's setting goes with the resistivity it makes, learned from shots: ln rho = a + b (setting - s_0) + c (age - 8) + g gas +
 /// d ln(dose / 15) + an offset for each bag, machine and basket. Which way is finer is known of the grinder, so the share that a step is
 /// worth is positive: its prior is log-normal, a few hundredths to a quarter, and it is integrated on a grid, the rest in closed form
-/// (Bayesian linear regression). A shot far from what the others say counts little (weights of a Student-t). A bag's grind gets looser by
+/// (Bayesian linear regression). What R10's correction for pressure and time leaves of the arm is learned too, where pulls under different
+/// pressures tell it (+ h (pressure - mean) + w ln(wet / mean)). A shot far from what the others say counts little (weights of a Student-t). A bag's grind gets looser by
 /// about a hundredth a day (common practice: a little finer every week). It looks at the resistivity alone, so what the arm, the dose, the
 /// basket or the heat did is not blamed on the grind.
 /// </summary>
@@ -60,13 +65,18 @@ public sealed class GrindAdvice
     private static readonly Belief MachineOffset = new(0, 0.2);
     private static readonly Belief BasketOffset = new(0, 0.12);
     private const int AgeColumn = 1;
-    private const int FirstOffset = 4;
+    private static readonly Belief PerBar = new(0, 0.03);  // what a bar of the arm may still be worth
+    private static readonly Belief PerLogWet = new(0, 0.08);
+    private const int PressureColumn = 4;
+    private const int FirstOffset = 6;
 
     private sealed record Slope(double PerUnit, double Weight, BayesianFit Fit);
 
     private readonly IReadOnlyList<Slope> _slopes;
     private readonly GrinderSteps _steps;
     private readonly double _centre;
+    private readonly double _meanBar;
+    private readonly double _meanLogWet;
     private readonly List<int> _bags;
     private readonly List<int> _machines;
     private readonly List<int> _baskets;
@@ -79,11 +89,13 @@ public sealed class GrindAdvice
         _bags = [.. shots.Select(s => s.Bag).Distinct()];
         _machines = [.. shots.Select(s => s.Machine).Distinct()];
         _baskets = [.. shots.Select(s => s.Basket).Where(b => b != 0).Distinct()];
-        var prior = new List<Belief> { Intercept, Ageing, Gas, Dose };
+        _meanBar = shots.Select(s => s.MeanBar).OfType<double>().DefaultIfEmpty(0).Average();
+        _meanLogWet = shots.Select(s => s.WetSeconds).OfType<double>().Select(LogWet).DefaultIfEmpty(0).Average();
+        var prior = new List<Belief> { Intercept, Ageing, Gas, Dose, PerBar, PerLogWet };
         prior.AddRange(_bags.Select(_ => BagOffset));
         prior.AddRange(_machines.Select(_ => MachineOffset));
         prior.AddRange(_baskets.Select(_ => BasketOffset));
-        var rows = shots.Select(s => Row(s.Bag, s.Machine, s.Basket, s.AgeDays, s.DoseGrams)).ToArray();
+        var rows = shots.Select(s => Row(s.Bag, s.Machine, s.Basket, s.AgeDays, s.DoseGrams, s.MeanBar, s.WetSeconds)).ToArray();
         var values = shots.Select(s => Math.Log(s.Resistivity)).ToArray();
         var weights = Enumerable.Repeat(1.0, shots.Count).ToArray();
         BayesianFit At(double perUnit) => BayesianFit.Of(
@@ -121,6 +133,13 @@ public sealed class GrindAdvice
 
     /// <summary>Change of ln rho a day.</summary>
     public double PerDay => _slopes.Sum(s => s.Weight * s.Fit.Coefficients[AgeColumn]);
+
+    /// <summary>
+    /// What the arm of a pull still has in its resistivity, as a factor: 1 under the mean pressure and the mean time of the shots that it was learned
+    /// from, and where no pulls under different pressures told it.
+    /// </summary>
+    public double ArmFactor(double meanBar, double wetSeconds) => Math.Exp(_slopes.Sum(s => s.Weight
+        * ((s.Fit.Coefficients[PressureColumn] * (meanBar - _meanBar)) + (s.Fit.Coefficients[PressureColumn + 1] * (LogWet(wetSeconds) - _meanLogWet)))));
 
     /// <summary>Learns from all shots of one grinder.</summary>
     /// <param name="steps">Its scale.</param>
@@ -171,9 +190,12 @@ public sealed class GrindAdvice
     private double Best(double target, int bag, int machine, double ageDays, double doseGrams, int basket) =>
         _centre + ((target - Predict(bag, machine, _centre, ageDays, doseGrams, basket).Mean) / PerUnit);
 
-    private double[] Row(int bag, int machine, int basket, double ageDays, double doseGrams) =>
+    private static double LogWet(double seconds) => Math.Log(Math.Max(1, seconds));
+
+    private double[] Row(int bag, int machine, int basket, double ageDays, double doseGrams, double? meanBar = null, double? wetSeconds = null) =>
     [
-        1.0, ageDays - ReferenceAge, Math.Max(0, GassyDays - ageDays), Math.Log(doseGrams / ReferenceDose), .. _bags.Select(b => b == bag ? 1.0 : 0.0),
+        1.0, ageDays - ReferenceAge, Math.Max(0, GassyDays - ageDays), Math.Log(doseGrams / ReferenceDose),
+        meanBar - _meanBar ?? 0, wetSeconds is { } wet ? LogWet(wet) - _meanLogWet : 0, .. _bags.Select(b => b == bag ? 1.0 : 0.0),
         .. _machines.Select(m => m == machine ? 1.0 : 0.0), .. _baskets.Select(b => b == basket ? 1.0 : 0.0),
     ];
 

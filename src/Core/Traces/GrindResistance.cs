@@ -3,6 +3,12 @@ using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Traces;
 
+/// <summary>R10 of a trace, with what the arm did while it was read: its correction for pressure and for time is a model's and may be off.</summary>
+/// <param name="R10">The resistance, bar s/ml.</param>
+/// <param name="MeanBar">Mean pressure over the window, bar.</param>
+/// <param name="WetSeconds">From first pressure to first drops, s.</param>
+public sealed record R10Reading(double R10, double MeanBar, double WetSeconds);
+
 /// <summary>
 /// R10: the puck's resistance over the first 10 g in the cup, brought to 6 bar, 93 degC and a swollen, fresh puck. The grind's own
 /// number, free of what the arm did. From Darcy's law, V = integral of p / (R_b f) dt with f the known course of the resistance
@@ -26,12 +32,12 @@ public static class GrindResistance
     /// </summary>
     public static double EarlyStrength(double wetSeconds) => Math.Clamp(0.114 + (0.0030 * wetSeconds), 0.08, 0.225);
 
-    /// <summary>R10 in bar s/ml, or null where pressure, weight or 10 g are missing.</summary>
+    /// <summary>R10 and the arm that it was read under; null where pressure, weight or 10 g are missing.</summary>
     /// <param name="clean">The trace.</param>
     /// <param name="moments">Its moments; first drops and first pressure are used.</param>
     /// <param name="doseGrams">Dose in g.</param>
     /// <param name="waterC">Water at the puck in degC; 93 where nobody knows.</param>
-    public static double? R10(CleanTrace clean, Moments moments, double doseGrams, double waterC = 93.0)
+    public static R10Reading? Read(CleanTrace clean, Moments moments, double doseGrams, double waterC = 93.0)
     {
         if (!clean.HasPressure || !clean.HasWeight || moments.FirstDrops is not { } drops) return null;
         var puck = PuckBehaviour.Usual;
@@ -46,7 +52,7 @@ public static class GrindResistance
         var startGrams = Math.Max(rest, clean.WeightGrams[seen]);
         var from = Math.Max(0, seen - late);
         drops = clean.Seconds[from];
-        var drive = 0.0;
+        double drive = 0.0, pressed = 0.0;
         for (var i = from; i + late < clean.Seconds.Length; i++)
         {
             var grams = clean.WeightGrams[i + late] - startGrams;
@@ -56,8 +62,10 @@ public static class GrindResistance
             var factor = FlowResistance.StateFactor(puck, wet, Math.Max(0.0, grams) * toMl / doseGrams)
                 * FlowResistance.Compaction(puck, pressure) * thermal;
             drive += pressure * FlowResistance.Onset(puck, clean.Seconds[i] - drops) / factor * clean.StepSeconds;
+            pressed += pressure;
             if (grams < WindowGrams) continue;
-            return drive / (grams * toMl) * FlowResistance.Compaction(puck, ReferenceBar);
+            return new(
+                drive / (grams * toMl) * FlowResistance.Compaction(puck, ReferenceBar), pressed / (i - from + 1), clean.Seconds[seen] - wetFrom);
         }
 
         return null;

@@ -18,10 +18,12 @@ namespace RuddySpring.Core.Traces;
 /// <param name="WorkJoules">Work on the water that left the puck, J: pressure times volume, 1 bar ml = 0.1 J.</param>
 /// <param name="R10">Resistance of the grind, bar s/ml (<see cref="GrindResistance"/>).</param>
 /// <param name="DrippedGrams">What fell after the stop, g.</param>
+/// <param name="R10MeanBar">Mean pressure while R10 was read, bar.</param>
+/// <param name="R10WetSeconds">From first pressure to first drops, as R10 was read, s.</param>
 public sealed record Measures(
     double? SecondsFromLever, double? SecondsFromPressure, double? SecondsFromDrops, double? SecondsToDrops, double? CupGrams,
     double? Ratio, double? PeakBar, double? MeanBar, double? MeanFlowGramsPerS, double? FlowSlope, double? BarSeconds,
-    double? WorkJoules, double? R10, double? DrippedGrams = null);
+    double? WorkJoules, double? R10, double? DrippedGrams = null, double? R10MeanBar = null, double? R10WetSeconds = null);
 
 /// <summary>What is known of a shot besides its trace, as far as reading the trace needs it.</summary>
 /// <param name="DoseGrams">Dose, g.</param>
@@ -80,10 +82,11 @@ public static class MeasureShot
             }
         }
 
+        var r10 = GrindResistance.Read(clean, moments, shot.DoseGrams, shot.WaterC);
         return new(
             moments.Stop - moments.Start, moments.Stop - moments.FirstPressure, moments.Stop - moments.FirstDrops, moments.FirstDrops - moments.Start, cup,
             cup / shot.DoseGrams, peak, mean, flow, slope, barSeconds, work,
-            GrindResistance.R10(clean, moments, shot.DoseGrams, shot.WaterC), dripped);
+            r10?.R10, dripped, r10?.MeanBar, r10?.WetSeconds);
     }
 
     /// <summary>Cleans, finds the moments, puts the marked ones in their place, and measures.</summary>

@@ -71,6 +71,7 @@ public sealed record ShotBelief(
         return [.. shots.Where(s => s.Measures.R10 is > 0 && Restrictor(s.Machine!.Spec, s.Basket?.Spec) == 0).Select(s => new GrindShot(
             s.BagId ?? 0, s.MachineId, s.GrindSetting!.Value,
             s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : UsualAge, s.DoseGrams,
-            GrindResistivity.Of(s.Measures.R10!.Value, s.DoseGrams, s.Basket?.Spec ?? Basket.Of(s.Machine!.Spec)), s.BasketId ?? 0))];
+            GrindResistivity.Of(s.Measures.R10!.Value, s.DoseGrams, s.Basket?.Spec ?? Basket.Of(s.Machine!.Spec)), s.BasketId ?? 0,
+            s.Measures.R10MeanBar, s.Measures.R10WetSeconds))];
     }
 }

@@ -60,6 +60,29 @@ public sealed class PuckWatchTests
         Assert.Equal(bench.InflowMl, bench.Watch.MovedMl, 0.05 * bench.InflowMl);
     }
 
+    [Fact] // p = R Q + k Q^2: a coach who knows of the hole below says what holds the flow, one who does not is wrong
+    public void The_hole_of_a_restricting_basket_counts()
+    {
+        var truth = Truth(1.2) with { YieldGrams = 40 };
+        truth = truth with { Bed = truth.Bed with { Basket = truth.Bed.Basket with { RestrictorBarS2PerMl2 = 3 } } };
+        double Off(ShotConditions expected)
+        {
+            var run = new ShotRun(truth);
+            var coach = new LiveCoach(PuckBelief.Before(expected.WithResistance(1.2), 0.1));
+            for (var step = 1; step <= 1400; step++)
+            {
+                run.Press(6, StepSeconds);
+                if (step % 5 == 0) coach.Pressure(run.Seconds, 6);
+                if (step % 10 == 0) coach.Weight(run.Seconds, run.Stream.ShownGrams);
+            }
+
+            return Math.Abs((run.FlowAfter(1, coach.HoldBar(0.8)!.Value) / 0.8) - 1);
+        }
+
+        Assert.True(Off(truth) < 0.06);
+        Assert.True(Off(Truth(1.2)) > 0.12);
+    }
+
     [Fact]
     public void Before_the_first_drops_only_the_pressure_is_known()
     {

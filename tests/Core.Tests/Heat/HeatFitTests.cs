@@ -80,6 +80,26 @@ public sealed class HeatFitTests
     }
 
     [Fact]
+    public void A_boilers_gauge_tells_a_weaker_element()
+    {
+        var truth = Dipper with { Heat = HeatConstants.Of(Dipper) with { HeaterWatts = 820 } };
+        var gauge = Enumerable.Range(3, 8).Select(i => new HeatReading(
+            HeatReadingKind.BoilerGauge, i * 60, Math.Max(0, HeatRun.Play(truth, 20, 500, Morning, i * 60, records: false).GaugeBar!.Value))).ToArray();
+        Assert.InRange(HeatFit.Of(Dipper, [new(Morning, gauge, 20, 500)]).Constants.Single(c => c.Field == "heaterWatts").Value, 785, 855);
+    }
+
+    [Fact] // a drop that sizzles says that the metal boils water; one that does not says nothing of a group that is cooler than that anyway
+    public void A_sizzle_is_a_bound_from_below_and_its_absence_one_from_above()
+    {
+        HeatLog Log(HeatReadingKind kind) => new(Morning, [.. Enumerable.Range(0, 5).Select(i => new HeatReading(kind, 1600 + (i * 60)))], 20, 500);
+        double Group(Machine machine) => HeatRun.Play(machine, 20, 500, Morning, 1700, records: false).GroupC;
+        var before = Group(Dipper);
+        Assert.True(before < 97);
+        Assert.True(Group(HeatFit.Of(Dipper, [Log(HeatReadingKind.Sizzles)]).Changed) > before + 4);
+        Assert.Equal(before, Group(HeatFit.Of(Dipper, [Log(HeatReadingKind.DoesNotSizzle)]).Changed), 0.2);
+    }
+
+    [Fact]
     public void Few_readings_are_refused_and_wrong_ones_are_named()
     {
         Assert.Equal("readings", Assert.Throws<DoesNotFitException>(() => HeatFit.Of(Dipper, [new(Morning, [], 20, 0)])).Field);

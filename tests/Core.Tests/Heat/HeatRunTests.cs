@@ -47,6 +47,22 @@ public sealed class HeatRunTests
         Assert.InRange(run.Shots[0].WaterC, 88, 93.5); // 88 to 92 at the puck, give or take the probe
     }
 
+    [Fact] // steam is water that is gone: 14 g of it are 14 g less in the boiler
+    public void Steam_takes_its_water_out_of_the_boiler()
+    {
+        var before = Dip(14).WaterGrams;
+        Assert.Equal(14, before - Dip(16, new HeatEvent(HeatEventKind.Steam, 840, 60, 14)).WaterGrams, 0.5);
+    }
+
+    [Fact] // water that stood in the cold metal through a bloom has cooled by the time that it is pressed
+    public void A_bloom_is_no_part_of_the_water_that_is_pressed()
+    {
+        var portable = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
+        double Water(double bloom) => HeatRun.Play(portable, 20, 0, [new(HeatEventKind.Shot, 0, 60, 58, 15, 95, bloom)], 80).Shots[0].WaterC;
+        Assert.True(Water(30) < Water(0) - 0.5, $"{Water(30)} {Water(0)}");
+        Assert.True(Water(50) < Water(30) - 0.1);
+    }
+
     [Fact] // common practice: 72 degC again after 15 min switched off
     public void Switched_off_it_cools_back()
     {

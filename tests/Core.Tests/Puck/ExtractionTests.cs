@@ -38,6 +38,10 @@ public sealed class ExtractionTests
         Gen.Select(Gen.Double[60, 93], Gen.Double[1, 6], Gen.Double[0.2, 0.6]).Sample(
             (waterC, hotter, flow) => Cup(Lane(waterC + hotter), flow, 30) > Cup(Lane(waterC), flow, 30));
 
+    [Fact] // Arrhenius with about 25 kJ/mol over R = 8.314 J/(mol K), while hardly anything is dissolved: exp(-3007 (1/356.15 - 1/366.15)) = 0.794
+    public void Ten_kelvin_cooler_dissolves_a_fifth_slower() =>
+        Assert.Equal(0.794, Cup(Lane(83), 120, 0.15, 0.01) / Cup(Lane(93), 120, 0.15, 0.01), 0.02);
+
     [Fact] // common practice: the stream is strongest in the first third of the cup and pale at its end
     public void The_stream_grows_weaker_once_it_runs()
     {

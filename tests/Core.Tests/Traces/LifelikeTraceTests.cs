@@ -146,7 +146,7 @@ public sealed class LifelikeTraceTests
     private static void Near(double? truth, double? found, double within, string what)
     {
         if (truth is null) Assert.True(found is null, $"{what} at {found:0.00} is not there");
-        else Assert.True(found is { } value && Math.Abs(value - truth.Value) <= within, $"{what}: {found:0.00} for {truth:0.00}");
+        else Assert.True(found is { } value && Math.Abs(value - truth.Value) <= within + 1e-9, $"{what}: {found:0.00} for {truth:0.00}");
     }
 
     private static void Said(ShotReading reading, CorrectionKind kind, double truth, bool must, bool mustNot, double within)

@@ -94,6 +94,21 @@ public sealed class TraceTests
         Assert.Equal(0.8 * ml, measures.WorkJoules!.Value, 1.0);
     }
 
+    [Fact] // by hand: 8 bar for the pull's seconds; a stream that grows by 0.04 g/s each second
+    public void Bar_seconds_and_the_flows_slope_are_what_they_are_by_hand()
+    {
+        double[] at = [.. Enumerable.Range(0, 401).Select(i => i * 0.1)];
+        double Bar(double t) => t is > 2 and < 32 ? 8 : 0;
+        double Grams(double t) => t < 8 ? 0 : Math.Min(t, 32) - 8 is var s ? (0.6 * s) + (0.02 * s * s) : 0;
+        var trace = new Trace([
+            new(Channel.Pressure, Origin.Imported, at, [.. at.Select(Bar)]), new(Channel.Weight, Origin.Imported, at, [.. at.Select(Grams)]),
+        ]);
+        var (_, moments, measures, _) = MeasureShot.Read(trace, Moments.None, 15);
+        Assert.Equal(8 * (moments.Stop!.Value - moments.FirstPressure!.Value), measures.BarSeconds!.Value, 4);
+        Assert.InRange(measures.BarSeconds.Value, 225, 245);
+        Assert.Equal(0.04, measures.FlowSlope!.Value, 0.01);
+    }
+
     [Theory]
     [InlineData(14, 86)]
     [InlineData(14, 93)]
