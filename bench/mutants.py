@@ -37,7 +37,7 @@ MUTANTS = [
     ("advice without a leash", "Dialing/GrindAdvice.cs", "LeastStepsBeyond, MostStepsBeyond)", "40, 60)", "GrindAdviceTests"),
     ("swelling", "Puck/PuckBehaviour.cs", "SwellFrom { get; init; } = 0.55", "SwellFrom { get; init; } = 0.95", "PuckTests"),
     ("viscosity", "Puck/FlowResistance.cs", "Viscosity.RelativeTo93C(waterC)", "1.0 + (0 * waterC)", "OrderingTests"),
-    ("latent heat", "Water/Steam.cs", "2500", "1500", "WaterTests HandbookTests HeatRunTests"),
+    ("latent heat", "Water/Steam.cs", "=> 2256.5 - (2.72", "=> 1256.5 - (2.72", "WaterTests HandbookTests HeatRunTests"),
     ("a hand that lets go at once", "Coaching/LetGo.cs", "pressed += bar * step;", "pressed += 0.5 * bar * step;", "TaughtTests"),
     ("the lever's ratio over its stroke", "Machines/PressureLimit.cs", "Math.Max(0, strokeMl) / machine.ChamberMl)", "0.5)", "ShotConditionsTests"),
 ]
@@ -61,7 +61,7 @@ def main():
                 print(f"NOT FOUND  {name}: {file} no longer says {before!r}")
                 continue
             path.write_text(text.replace(before, after, 1))
-            built = run(["dotnet", "build", str(tests), "-c", "Release", "-v", "q", "-clp:NoSummary", "-warnaserror-", "-p:TreatWarningsAsErrors=false"], copy)
+            built = run(["dotnet", "build", str(tests), "-c", "Release", "-v", "q", "-clp:NoSummary", "-p:TreatWarningsAsErrors=false"], copy)
             if built.returncode != 0:
                 print(f"NOT BUILT  {name}: {[l for l in built.stdout.splitlines() if 'error' in l][:1]}")
             else:

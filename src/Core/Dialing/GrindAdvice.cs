@@ -55,6 +55,7 @@ public sealed class GrindAdvice
     private const double LeastStepShare = 0.02;
     private const double MostStepShare = 0.7;
     private const int Slopes = 25;
+    private const double MostChance = 0.99;
     private const double TailDegrees = 4;
     private const int Weighings = 4;
     private static readonly Belief Intercept = new(Math.Log(9.0), 0.7);
@@ -173,11 +174,10 @@ public sealed class GrindAdvice
         var target = Math.Log(wanted.Best);
         var asked = Best(target, bag, machine, ageDays, doseGrams, basket);
         var ideal = Math.Clamp(asked, LowestBelieved, HighestBelieved);
-        double Chance(double setting) => Predict(bag, machine, setting, ageDays, doseGrams, basket).Chance(Math.Log(wanted.Low), Math.Log(wanted.High));
         var best = Enumerable.Range(-1, 3).Select(i => (Math.Round(ideal / _steps.Step) + i) * _steps.Step)
             .Where(s => s >= LowestBelieved - 1e-9 && s <= HighestBelieved + 1e-9)
             .DefaultIfEmpty(Math.Round(ideal / _steps.Step) * _steps.Step)
-            .Select(s => (Setting: s, Chance: Chance(s))).OrderByDescending(c => c.Chance).ThenBy(c => Math.Abs(c.Setting - ideal)).First();
+            .Select(s => (Setting: s, Chance: Chance(bag, machine, s, ageDays, doseGrams, wanted, basket))).OrderByDescending(c => c.Chance).ThenBy(c => Math.Abs(c.Setting - ideal)).First();
         var predicted = Predict(bag, machine, ideal, ageDays, doseGrams, basket);
         var spread = Math.Abs((predicted.Quantile(0.9) - predicted.Mean) / PerUnit);
         var step = Math.Abs(PerUnit) * _steps.Step;
@@ -186,6 +186,10 @@ public sealed class GrindAdvice
             Math.Clamp(Best(target, bag, machine, ageDays + 7, doseGrams, basket), LowestBelieved, HighestBelieved), _shots.Count(s => s.Bag == bag),
             Math.Abs(asked - ideal) > _steps.Step / 2);
     }
+
+    /// <summary>Chance that a setting lands the resistivity between two bounds, 0 to 0.99: of no puck is anything surer (common practice).</summary>
+    public double Chance(int bag, int machine, double setting, double ageDays, double doseGrams, WantedResistance wanted, int basket = 0) => Math.Min(
+        MostChance, Predict(bag, machine, setting, ageDays, doseGrams, basket).Chance(Math.Log(wanted.Low), Math.Log(wanted.High)));
 
     private double Best(double target, int bag, int machine, double ageDays, double doseGrams, int basket) =>
         _centre + ((target - Predict(bag, machine, _centre, ageDays, doseGrams, basket).Mean) / PerUnit);

@@ -126,11 +126,13 @@ public static class Prediction
         if (suggestion is null)
             return new(null, null, low, high, [$"Nothing has been pulled with {grinder.Name} yet. Begin on the fine side and work back; after one shot there is advice here."]);
         double? chance = sheet.GrindSetting is { } set
-            ? advice.Predict(bagId, sheet.MachineId, set, age, sheet.DoseGrams, b.BasketId).Chance(Math.Log(wanted.Low), Math.Log(wanted.High)) : null;
+            ? advice.Chance(bagId, sheet.MachineId, set, age, sheet.DoseGrams, wanted, b.BasketId) : null;
         var sentences = new List<string>
         {
             FormattableString.Invariant($"{suggestion.Chance * 100:0} % chance to land between {low:0} and {high:0} s from the lever's first move when it is pulled as planned, as {(suggestion.Shots == 0 ? "the grinder's other coffees say" : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot of this bag says" : "shots of this bag say")}")}."),
         };
+        if (suggestion.HeldBack)
+            sentences.Add("More would be needed, and the shots so far do not say how much: go this far, pull, and look again.");
         if (suggestion.TooCoarse)
             sentences.Add(FormattableString.Invariant($"One step of {grinder.Name} moves the resistance by {suggestion.StepShare * 100:0} %, more than the band is wide: it is too coarse in its steps for this. Change the dose by a few tenths instead, or let the arm correct."));
         var toward = suggestion.InAWeek - ((suggestion.Low + suggestion.High) / 2);

@@ -137,6 +137,24 @@ public sealed class PuckTests
         Assert.True(ReferenceShots.Flat(Reference, 5, 36).ExtractionSpread < held.ExtractionSpread);
     }
 
+    [Fact] // common practice: high pressure on a badly wetted puck breaks it, and so does high pressure held on one that has run out
+    public void Pressure_in_a_hurry_and_pressure_held_on_widen_the_lanes()
+    {
+        static double Uneven(Func<PuckModel, double> bar)
+        {
+            var puck = new PuckModel(Reference with { LaneSpread = 0.35 });
+            while (puck.CupGrams < 36) puck.Step(bar(puck), 0.05);
+            return puck.ExtractionSpread;
+        }
+
+        // a roughly prepared puck. The same nine bar once it runs: only how it was wetted differs, for a few seconds
+        var patient = Uneven(p => p.CupGrams < 0.5 ? 2.5 : 9);
+        Assert.True(Uneven(_ => 9) > 1.9 * patient, $"{Uneven(_ => 9)} {patient}");
+        // wetted alike: only what is held on from the middle of the cup differs
+        var eased = Uneven(p => p.CupGrams < 0.5 ? 2.5 : p.CupGrams < 15 ? 9 : 5.5);
+        Assert.True(patient > eased, $"{patient} {eased}");
+    }
+
     [Fact] // common practice: waiting lets a choked puck run
     public void A_wet_puck_softens()
     {

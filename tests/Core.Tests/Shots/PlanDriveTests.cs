@@ -21,7 +21,7 @@ public sealed class PlanDriveTests
     {
         var hand = Hand(Steady, Of(MachineFamily.PortableLever));
         var bar = 0.0;
-        for (var t = 0.001; t <= PlanDrive.LagSeconds + 1e-9; t += 0.001) bar = hand.Next(new(t, 0, false), 0, 0.001);
+        for (var t = 0.001; t <= 0.3 + 1e-9; t += 0.001) bar = hand.Next(new(t, 0, false), 0, 0.001);
         Assert.Equal(6 * (1 - (1 / Math.E)), bar, 0.02);
     }
 

@@ -31,7 +31,7 @@ export const useSession = () =>
   });
 
 /** What the pulls have told of scales, spouts and hands. */
-export const useLearned = () => useQuery({ queryKey: ['learned'], queryFn: () => data(api.GET('/api/pull/learned')) });
+export const useLearned = () => useQuery({ queryKey: ['pull', 'learned'], queryFn: () => data(api.GET('/api/pull/learned')) });
 
 export const useMachine = (id: number) =>
   useQuery({

@@ -4756,6 +4756,16 @@ export interface components {
              * @description What fell after the stop, g.
              */
             drippedGrams?: null | number;
+            /**
+             * Format: double
+             * @description Mean pressure while R10 was read, bar.
+             */
+            r10MeanBar?: null | number;
+            /**
+             * Format: double
+             * @description From first pressure to first drops, as R10 was read, s.
+             */
+            r10WetSeconds?: null | number;
         };
         /** @description The moments of a pull, s since its record began; null where the trace does not show one. */
         Moments: {
