@@ -104,7 +104,7 @@ public sealed class TraceTests
             new(Channel.Pressure, Origin.Imported, at, [.. at.Select(Bar)]), new(Channel.Weight, Origin.Imported, at, [.. at.Select(Grams)]),
         ]);
         var (_, moments, measures, _) = MeasureShot.Read(trace, Moments.None, 15);
-        Assert.Equal(8 * (moments.Stop!.Value - moments.FirstPressure!.Value), measures.BarSeconds!.Value, 4);
+        Assert.Equal(8 * (moments.Stop!.Value - moments.FirstPressure!.Value), measures.BarSeconds!.Value, 4.0);
         Assert.InRange(measures.BarSeconds.Value, 225, 245);
         Assert.Equal(0.04, measures.FlowSlope!.Value, 0.01);
     }

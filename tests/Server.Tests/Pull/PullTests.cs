@@ -55,6 +55,13 @@ public sealed class PullTests : IAsyncLifetime
         Assert.Equal("Pulled", (string)shot["shot"]!["source"]!);
         Assert.Equal(shotId, (int)(await _server.GetAsync("/api/shots?size=1"))["shots"]![0]!["id"]!);
 
+        // what it told of scale, spout and coffee is kept with it, and is gone with it
+        var learned = await _server.GetAsync("/api/pull/learned");
+        var scale = Assert.Single(learned["scales"]!.AsArray())!;
+        Assert.Equal("Stand-in scale", (string)scale["of"]!);
+        Assert.True((double)scale["low"]! < (double)scale["seconds"]! && (double)scale["seconds"]! < (double)scale["high"]!);
+        Assert.Equal(1, (int)Assert.Single(learned["spouts"]!.AsArray())!["pulls"]!);
+
         Assert.Contains(heard, f => (string)f["stage"]! == "Running");
         var sequences = heard.Select(f => (long)f["sequence"]!).ToList();
         Assert.Equal(sequences.Order(), sequences);
@@ -65,6 +72,9 @@ public sealed class PullTests : IAsyncLifetime
         var kept = (int)shot["origins"]!.AsArray().Single(o => (string)o!["channel"]! == "Pressure")!["samples"]!;
         // storing takes its time, in which samples still come: some are part of the shot, the last are only shown
         Assert.InRange(kept, Shown(heard) - 3, all + 3);
+
+        await _server.SendAsync(HttpMethod.Delete, $"/api/shots/{shotId}");
+        Assert.Empty((await _server.GetAsync("/api/pull/learned"))["scales"]!.AsArray());
     }
 
     [Fact]
