@@ -37,7 +37,7 @@ MUTANTS = [
     ("advice without a leash", "Dialing/GrindAdvice.cs", "LeastStepsBeyond, MostStepsBeyond)", "40, 60)", "GrindAdviceTests"),
     ("swelling", "Puck/PuckBehaviour.cs", "SwellFrom { get; init; } = 0.55", "SwellFrom { get; init; } = 0.95", "PuckTests"),
     ("viscosity", "Puck/FlowResistance.cs", "Viscosity.RelativeTo93C(waterC)", "1.0 + (0 * waterC)", "OrderingTests"),
-    ("latent heat", "Water/Steam.cs", "=> 2256.5 - (2.72", "=> 1256.5 - (2.72", "WaterTests HandbookTests HeatRunTests"),
+    ("latent heat", "Water/Steam.cs", "=> 2256.5 - (2.72", "=> 1256.5 - (2.72", "GridTests HeatRunTests"),
     ("a hand that lets go at once", "Coaching/LetGo.cs", "pressed += bar * step;", "pressed += 0.5 * bar * step;", "TaughtTests"),
     ("the lever's ratio over its stroke", "Machines/PressureLimit.cs", "Math.Max(0, strokeMl) / machine.ChamberMl)", "0.5)", "ShotConditionsTests"),
 ]
