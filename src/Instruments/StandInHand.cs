@@ -17,8 +17,7 @@ public sealed class StandInHand(SeededRandom random, PullPlan plan, Machine mach
     private double _wobble;
     private bool _letGo;
     private readonly StrokePressure? _strokes = machine.PressureBy == PressureBy.Strokes ? new(machine) : null;
-    private double _strokeFromMl;
-    private double _refillLeft;
+    private readonly LeverStroke _stroke = new(machine, RefillSeconds);
 
     /// <summary>Pressure in bar now.</summary>
     public double PressureBar { get; private set; }
@@ -34,24 +33,13 @@ public sealed class StandInHand(SeededRandom random, PullPlan plan, Machine mach
         if (_follower.Phase is null && !_letGo) target = plan.Phases[^1].ToBar; // goes on until told to stop
         _wobble += (-_wobble * stepSeconds / WobbleSeconds) + random.Normal(WobbleBar * Math.Sqrt(2.0 * stepSeconds / WobbleSeconds));
         var wanted = target <= 0.05 ? 0.0 : Math.Max(0.0, target + (_wobble * Math.Min(1.0, target / 3.0)));
-        var lifted = _follower.Phase?.Move == PhaseMove.Lift;
-        if (lifted || Refills(seen.MovedMl, stepSeconds)) (lifted, _strokeFromMl) = (true, seen.MovedMl);
-        var most = lifted ? machine.BoilerGaugeBar ?? target : PressureLimit.MostBar(machine, seen.MovedMl - _strokeFromMl);
+        var lifted = !_letGo && _stroke.Fills(seen.MovedMl, _follower.Phase?.Move == PhaseMove.Lift, stepSeconds);
+        var most = lifted ? machine.BoilerGaugeBar ?? target : PressureLimit.MostBar(machine, seen.MovedMl - _stroke.FromMl);
         var lag = _letGo ? LagSeconds * 0.7 : LagSeconds;
         var reached = Math.Min(wanted, most);
         PressureBar = _strokes is not null
             ? _strokes.Next(reached, PressureBar, puckMlPerS, stepSeconds)
             : PressureBar + ((reached - PressureBar) * (1.0 - Math.Exp(-stepSeconds / lag)));
         return PressureBar;
-    }
-
-    /// <summary>A boiler lever that has run out is lifted, and the group fills.</summary>
-    private bool Refills(double movedMl, double stepSeconds)
-    {
-        if (!machine.HasBoiler || _letGo) return false;
-        if (_refillLeft <= 0 && movedMl - _strokeFromMl >= Strokes.VolumeMl(machine) * (1 - 1e-3)) _refillLeft = RefillSeconds;
-        if (_refillLeft <= 0) return false;
-        _refillLeft -= stepSeconds;
-        return true;
     }
 }

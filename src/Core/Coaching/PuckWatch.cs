@@ -49,9 +49,6 @@ public sealed class PuckWatch
         _p[Ease, Ease] = _expected.Covariance[Resistance, Resistance];
     }
 
-    /// <summary>What is believed of the shot now, but for what the filter has followed since the last fit.</summary>
-    public PuckBelief Believed => _believed;
-
     /// <summary>Time of the newest sample, s since the lever moved.</summary>
     public double Seconds { get; private set; }
 

@@ -23,16 +23,15 @@ public sealed class PlanDrive(PlanFollower follower, Machine machine, double pre
 
     private readonly StrokePressure? _strokes = machine.PressureBy == PressureBy.Strokes ? new StrokePressure(machine) : null;
     private readonly double _mostMl = CupVolumes.MostPuckMl(machine);
-    private readonly double _strokeMl = Strokes.VolumeMl(machine);
+    private readonly LeverStroke _stroke = new(machine, RefillSeconds, strokeFromMl);
     private double _stepSeconds;
     private double _followShare;
-    private double _refillLeft;
 
     /// <summary>Pressure in bar now.</summary>
     public double PressureBar { get; private set; } = pressureBar;
 
     /// <summary>Water in ml that had moved when the stroke under way began.</summary>
-    public double StrokeFromMl { get; private set; } = strokeFromMl;
+    public double StrokeFromMl => _stroke.FromMl;
 
     /// <summary>Most that the machine would give now, bar.</summary>
     public double MostBar { get; private set; } = PressureLimit.MostBar(machine, 0);
@@ -45,21 +44,10 @@ public sealed class PlanDrive(PlanFollower follower, Machine machine, double pre
     {
         if (stepSeconds != _stepSeconds) (_stepSeconds, _followShare) = (stepSeconds, 1.0 - Math.Exp(-stepSeconds / LagSeconds));
         var target = factor * follower.TargetBar(seen);
-        var lifted = follower.Phase?.Move == PhaseMove.Lift || Refills(seen.MovedMl, stepSeconds);
-        if (lifted) StrokeFromMl = seen.MovedMl;
+        var lifted = _stroke.Fills(seen.MovedMl, follower.Phase?.Move == PhaseMove.Lift, stepSeconds);
         MostBar = lifted ? machine.BoilerGaugeBar ?? PressureLimit.HighestBar : PressureLimit.MostBar(machine, seen.MovedMl - StrokeFromMl);
         if (!HasWater(seen.MovedMl)) return PressureBar = 0; // the piston stands on the bottom
         var limited = Math.Min(target, MostBar);
         return PressureBar = _strokes?.Next(limited, PressureBar, puckMlPerS, stepSeconds) ?? PressureBar + ((limited - PressureBar) * _followShare);
-    }
-
-    /// <summary>Whether a boiler lever is being refilled because its stroke has run out.</summary>
-    private bool Refills(double movedMl, double stepSeconds)
-    {
-        if (!machine.HasBoiler) return false;
-        if (_refillLeft <= 0 && movedMl - StrokeFromMl >= _strokeMl * (1 - 1e-3)) _refillLeft = RefillSeconds;
-        if (_refillLeft <= 0) return false;
-        _refillLeft -= stepSeconds;
-        return true;
     }
 }

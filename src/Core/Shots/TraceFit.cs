@@ -25,13 +25,11 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
     /// <param name="noiseGrams">Standard deviation of a weighing about a right model, g.</param>
     /// <param name="rounds">Rounds of the search, 2 or more.</param>
     /// <param name="from">Logarithms off the prior's middle to begin at; null for none.</param>
-    /// <param name="laneSpread">Spread of the lanes; null for what the bed says.</param>
     public static TraceFit Of(
         PuckBelief prior, IReadOnlyList<(double Seconds, double Bar)> pressures, IReadOnlyList<(double Seconds, double Grams)> weights, double untilSeconds,
-        double noiseGrams, int rounds, IReadOnlyList<double>? from = null, double? laneSpread = null)
+        double noiseGrams, int rounds, IReadOnlyList<double>? from = null)
     {
         var n = PuckUnknown.All.Count;
-        if (laneSpread is { } spread) prior = prior with { Middle = prior.Middle with { Bed = prior.Middle.Bed with { OwnLaneSpread = spread } } };
         var precision = prior.Covariance.Inverse();
         var at = from is null ? Vector<double>.Build.Dense(n) : Vector<double>.Build.DenseOfEnumerable(from);
         var weight = 1 / (noiseGrams * noiseGrams);

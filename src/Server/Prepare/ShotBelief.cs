@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
@@ -17,9 +18,10 @@ namespace RuddySpring.Server.Prepare;
 /// <param name="LogResistivity">What is believed of the logarithm of the grind's resistivity (<see cref="GrindResistivity"/>).</param>
 /// <param name="BagId">0 where none is noted.</param>
 /// <param name="BasketId">0 for the machine's own.</param>
+/// <param name="Taught">What earlier pulls taught, newest first.</param>
 public sealed record ShotBelief(
     ShotConditions Sheet, ShotConditions Unit, Core.Fitting.Prediction LogResistivity, GrindAdvice Advice, IReadOnlyList<GrindShot> Known,
-    Grinder? Grinder, GrinderSteps Steps, double AgeDays, int BagId, int BasketId)
+    Grinder? Grinder, GrinderSteps Steps, double AgeDays, int BagId, int BasketId, IReadOnlyList<TaughtBy> Taught)
 {
     private const int MostShots = 300;
     private const double UsualAge = 8;
@@ -52,10 +54,11 @@ public sealed record ShotBelief(
         var unit = ShotConditions.Of(
             machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), sheet.DoseGrams, sheet.YieldGrams,
             Math.Clamp(answer.WaterC, 20, 100), basket: basket?.Spec, preparation: sheet.Preparation);
-        var learned = PullLearning.Puck(await PullLearning.TaughtAsync(db, cancel), sheet, null, unit);
+        var taught = await PullLearning.TaughtAsync(db, cancel);
+        var learned = PullLearning.Puck(taught, sheet, null, unit);
         return new(
             unit, learned?.Like(unit) ?? unit, advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams, basketId), advice, known, grinder, steps, age, bagId,
-            basketId);
+            basketId, taught);
     }
 
     /// <summary>Shots of a grinder that have a setting and a resistance, oldest first.</summary>

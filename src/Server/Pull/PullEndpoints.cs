@@ -114,10 +114,9 @@ public static class PullEndpoints
         var sheet = answer.Sheet;
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel);
         var belief = await ShotBelief.OfAsync(answer, db, time, cancel);
-        var taught = await PullLearning.TaughtAsync(db, cancel);
         var start = desk.Ready(
             PullLearning.With(new(Guid.NewGuid().ToString("N"), time.GetUtcNow().UtcDateTime, sheet, belief.Unit.Plan, machine.Spec, machine.Name, answer.WaterC, belief.Expected,
-                belief.BasketId == 0 ? null : belief.Unit.Bed.Basket, Scale: desk.ScaleName), taught),
+                belief.BasketId == 0 ? null : belief.Unit.Bed.Basket, Scale: desk.ScaleName), belief.Taught),
             new
             {
                 Pull = "ready",

@@ -143,7 +143,8 @@ public static class HutScenario
         {
             Behaviour = PuckBehaviour.Usual with { SwellSeconds = 6.0 + random.Normal(0.7) },
         };
-        var truthShot = SimulatedShot.Pull(described, 110);
+        // how evenly each puck came out
+        var truthShot = SimulatedShot.Pull(described with { Bed = described.Bed with { OwnLaneSpread = spread } }, 110);
         var shot = new Shot
         {
             PulledAt = pulledAt,

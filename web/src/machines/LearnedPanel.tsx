@@ -19,7 +19,7 @@ export function LearnedPanel({ machine }: { machine: Detail }) {
     ...learned.spouts
       .filter(here)
       .map((d): [string, Delay] => [d.bottomless ? 'Coffee hangs at the bottomless basket' : 'Coffee hangs at the spout', d]),
-    ...learned.scales.map((d): [string, Delay] => [`${d.of} shows it late by`, d]),
+    ...(learned.spouts.some(here) ? learned.scales : []).map((d): [string, Delay] => [`${d.of} shows it late by`, d]),
     ...learned.hands.filter(here).map((d): [string, Delay] => [`After the cue to stop, ${d.of} goes on for`, d]),
   ];
   return (
