@@ -65,7 +65,10 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     {
         foreach (var entry in ChangeTracker.Entries<IVersioned>())
         {
-            if (entry.State == EntityState.Modified) entry.Entity.Version++;
+            // what a row owns is part of it: a taste in other words is another shot, though its liking is the same
+            var owned = entry.References.Any(r => r.TargetEntry is { State: EntityState.Modified or EntityState.Added } part && part.Metadata.IsOwned());
+            if (entry.State == EntityState.Modified || (entry.State == EntityState.Unchanged && owned))
+                entry.Property(v => v.Version).CurrentValue++;
         }
     }
 

@@ -41,7 +41,9 @@ public sealed class TwoClientsTests : IAsyncLifetime
     [Fact]
     public async Task Shot_sheet_household_plan_and_session_tell_the_later_one_too()
     {
-        var taste = new { sour = 1, bitter = 1, dry = 1, sweet = 1, body = 1, liking = 3, words = "first" };
+        // the liking stays: only what is owned by the shot's row changes
+        var liking = (int)(await _server.GetAsync("/api/shots/3"))["shot"]!["taste"]!["liking"]!;
+        var taste = new { sour = 1, bitter = 1, dry = 1, sweet = 1, body = 1, liking, words = "first" };
         Assert.Equal(200, (await ChangeAsync(HttpMethod.Put, "/api/shots/3/taste?version=0", taste)).Status);
         Assert.Equal(409, (await ChangeAsync(HttpMethod.Put, "/api/shots/3/taste?version=0", taste with { words = "second" })).Status);
         Assert.Equal("first", (string)(await _server.GetAsync("/api/shots/3"))["shot"]!["taste"]!["words"]!);
