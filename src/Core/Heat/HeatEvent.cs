@@ -1,3 +1,5 @@
+using RuddySpring.Core.Shots;
+
 namespace RuddySpring.Core.Heat;
 
 /// <summary>What happens to a machine's heat.</summary>
@@ -74,8 +76,9 @@ public sealed record HeatPoint(double Seconds, double GroupC, double PlusMinusK,
 /// <param name="AtSeconds">Lever-up, s since the session's start.</param>
 /// <param name="LeverUpC">Group at lever-up, degC.</param>
 /// <param name="WaterC">Mean water as it reaches the puck, degC.</param>
-/// <param name="BedC">The same after it has warmed the cold coffee (1.8 J/(g K)), degC.</param>
-public sealed record ShotHeat(double AtSeconds, double LeverUpC, double WaterC, double BedC);
+/// <param name="Course">Water at the puck through the shot, from the moment that pressing begins.</param>
+/// <param name="FlashedK">How far the hottest of it came above its boiling point here, K; 0 for not at all.</param>
+public sealed record ShotHeat(double AtSeconds, double LeverUpC, double WaterC, WaterCourse Course, double FlashedK);
 
 /// <summary>What was exchanged with the outside since the start, J. Stored = at start + heater + brought - lost - carried.</summary>
 public sealed record HeatAccount(double StoredAtStartJ, double StoredJ, double HeaterJ, double BroughtJ, double LostJ, double CarriedJ);

@@ -1,7 +1,6 @@
 using System.Globalization;
 using RuddySpring.Core.Fitting;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Heat;
 
@@ -11,13 +10,14 @@ namespace RuddySpring.Core.Heat;
 /// <param name="Unit">Unit as printed.</param>
 /// <param name="Before">What it was.</param>
 /// <param name="Value">Best value.</param>
-/// <param name="Low">Lower end of its 95 % interval.</param>
+/// <param name="Low">Lower end of its 90 % interval.</param>
 /// <param name="High">Upper end.</param>
 public sealed record FittedConstant(string Field, string Label, string Unit, double Before, double Value, double Low, double High);
 
 /// <summary>
 /// A machine's heat constants fitted to its readings: nonlinear least squares on the logarithms of the constants, each reading over its
-/// own deviation, with a prior about the values they start from, so that few readings move them little and the intervals stay honest.
+/// own deviation, with a prior about what they were before any fit, so that few readings move them little, what the readings cannot tell
+/// keeps its prior's width, and fitting twice gives the same answer. How far the strip sits off is one of the unknowns.
 /// A strip is read in steps and counts so; a sizzling drop is a bound and counts only when it is broken; the lamp counts by how long the
 /// element stayed on and off.
 /// </summary>
@@ -32,59 +32,38 @@ public sealed record HeatFit(
     /// <summary>Fewest readings that are worth a fit.</summary>
     public const int FewestReadings = 4;
 
-    private const double ConductancePrior = 0.5;
-    private const double HeatPrior = 0.08;
-    private const double PowerPrior = 0.15;
-    private const double GaugeSigmaBar = 0.05;
-    private const double LampShareSigma = 0.15;
-    private const double LampSigmaSeconds = 4;
-    private const double LeastSpreadK = 1.0;
-    private const double UnfittedSpreadK = 4.0;
-    private const double Two95 = 1.96;
+    // the run finds its boiler's switching temperatures to 1e-7 K, so slopes are taken over steps that are wide beside that
+    private const double SlopeStep = 0.01;
+    private const double Tolerance = 1e-7;
 
-    private sealed record Knob(string Field, string Label, string Unit, double Prior, Func<Machine, double> Get, Func<Machine, double, Machine> Set);
+    // no lumped model is a machine: what is left between them when the constants are known
+    private const double ModelSpreadK = 0.7;
+    private const double UnfittedSpreadK = 4.0;
+    private const double NinetyPercent = 1.645;
 
     /// <summary>Fits a machine to its sessions.</summary>
     /// <exception cref="DoesNotFitException">There are fewer than <see cref="FewestReadings"/> readings that count.</exception>
     public static HeatFit Of(Machine machine, IReadOnlyList<HeatLog> logs)
     {
-        var counted = logs.Sum(l => l.Readings.Count);
-        if (counted < FewestReadings)
-            throw new DoesNotFitException("readings", $"At least {FewestReadings} readings are needed; there are {counted}. Every reading in Warm counts.");
-        var start = machine with { Heat = HeatConstants.Of(machine) };
-        var knobs = Knobs(start, logs);
-        Machine Turned(double[] p)
-        {
-            var turned = start;
-            for (var i = 0; i < knobs.Count; i++) turned = knobs[i].Set(turned, knobs[i].Get(start) * Math.Exp(Math.Clamp(p[i], -2, 2)));
-            return turned;
-        }
+        var prior = Prior(machine);
+        return Of(machine, prior, prior.Of(machine), logs);
+    }
 
-        double[] Residuals(double[] p)
+    /// <summary>
+    /// Fits a machine to a log of temperatures that is not kept: later fits start from what came out, and logging again starts from what
+    /// was before.
+    /// </summary>
+    /// <exception cref="DoesNotFitException">There are fewer than <see cref="FewestReadings"/> readings that count.</exception>
+    public static HeatFit Measured(Machine machine, HeatLog log)
+    {
+        var prior = Prior(machine);
+        var before = prior.BeforeMeasuring ?? prior;
+        var fit = Of(machine, before, before.Of(machine), [log]);
+        var constants = fit.Changed.Heat! with { Prior = null };
+        return fit with
         {
-            var turned = Turned(p);
-            var list = new List<double>(counted + p.Length);
-            foreach (var log in logs) list.AddRange(Compare(turned, log).Select(c => c.Residual));
-            for (var i = 0; i < p.Length; i++) list.Add(p[i] / knobs[i].Prior);
-            return [.. list];
-        }
-
-        var fit = NonlinearFit.Of(Residuals, new double[knobs.Count]);
-        var best = Turned(fit.Parameters);
-        var constants = knobs.Select((k, i) =>
-        {
-            var value = k.Get(best);
-            var factor = Math.Exp(Two95 * fit.StandardError(i));
-            return new FittedConstant(k.Field, k.Label, k.Unit, k.Get(start), value, value / factor, value * factor);
-        }).ToArray();
-
-        var points = new List<FitPoint>();
-        foreach (var log in logs) points.AddRange(Compare(best, log).Where(c => c.IsGroup).Select(c => new FitPoint(c.Seconds / 60.0, c.Observed, c.Fitted)));
-        var rms = points.Count == 0 ? 0 : Math.Sqrt(points.Average(p => Math.Pow(p.Observed - p.Fitted, 2)));
-        // what the fit leaves open: its residuals, and what few readings cannot know
-        var spread = points.Count < FewestReadings ? UnfittedSpreadK : Math.Min(UnfittedSpreadK, Math.Sqrt((rms * rms) + (LeastSpreadK * LeastSpreadK)));
-        var changed = best with { Heat = best.Heat! with { SpreadK = spread, FittedReadings = counted } };
-        return new(constants, points, counted, rms, changed);
+            Changed = fit.Changed with { Heat = constants with { Prior = new(constants, fit.Changed.MetalHeatCapacity, before) } },
+        };
     }
 
     /// <summary>What came out, in one sentence.</summary>
@@ -92,85 +71,79 @@ public sealed record HeatFit(
         CultureInfo.InvariantCulture,
         $"{Readings} readings; the curve passes within {Quantity.Kelvin(RootMeanSquareK):0.0} of the group's. From now on it is good to about {Quantity.Kelvin(Changed.Heat!.SpreadK):0.0}.");
 
-    private static List<Knob> Knobs(Machine machine, IReadOnlyList<HeatLog> logs)
+    private static HeatPrior Prior(Machine machine)
     {
-        var knobs = new List<Knob>
-        {
-            new("groupAmbientWPerK", "Group to room", "W/K", ConductancePrior, m => m.Heat!.GroupAmbientWPerK, (m, v) => m with { Heat = m.Heat! with { GroupAmbientWPerK = v } }),
-            new("metalHeatCapacity", "Heat capacity of the group", "J/K", HeatPrior, m => m.MetalHeatCapacity, (m, v) => m with { MetalHeatCapacity = v }),
-        };
-        if (machine.HasBoiler)
-        {
-            knobs.Insert(1, new("boilerGroupWPerK", "Boiler to group", "W/K", ConductancePrior, m => m.Heat!.BoilerGroupWPerK, (m, v) => m with { Heat = m.Heat! with { BoilerGroupWPerK = v } }));
-        }
-
-        var aboutTheBoiler = logs.Any(l => l.Readings.Any(r => r.Kind == HeatReadingKind.BoilerGauge || r.ElementOn(machine.Lamp) is not null));
-        if (machine.HasBoiler && aboutTheBoiler)
-        {
-            knobs.Add(new("boilerLossWPerK", "Boiler loss", "W/K", ConductancePrior, m => m.Heat!.BoilerLossWPerK, (m, v) => m with { Heat = m.Heat! with { BoilerLossWPerK = v } }));
-            knobs.Add(new("heaterWatts", "Element", "W", PowerPrior, m => m.Heat!.HeaterWatts, (m, v) => m with { Heat = m.Heat! with { HeaterWatts = v } }));
-        }
-
-        return knobs;
+        var constants = HeatConstants.Of(machine);
+        return constants.Prior ?? new(constants, machine.MetalHeatCapacity);
     }
 
-    private readonly record struct Comparison(double Seconds, double Observed, double Fitted, double Residual, bool IsGroup);
-
-    /// <summary>Every reading of a session against the run that it was not allowed to correct; always as many, in the same order.</summary>
-    private static List<Comparison> Compare(Machine machine, HeatLog log)
+    private static HeatFit Of(Machine machine, HeatPrior prior, Machine start, IReadOnlyList<HeatLog> logs)
     {
-        var run = new HeatRun(machine, log.AmbientC, log.AltitudeMetres, records: false);
-        foreach (var e in log.Events) run.Add(e);
-        var boiling = Saturation.BoilingPointC(log.AltitudeMetres);
-        var comparisons = new List<Comparison>();
-        var lamp = new List<(double Seconds, bool On)>();
-        foreach (var r in log.Readings.OrderBy(r => r.AtSeconds))
+        var counted = logs.Sum(l => l.Readings.Count);
+        if (counted < FewestReadings)
+            throw new DoesNotFitException("readings", $"At least {FewestReadings} readings are needed; there are {counted}. Every reading in Warm counts.");
+        var knobs = HeatKnob.For(start, logs);
+        Machine Turned(double[] p)
         {
-            run.AdvanceTo(r.AtSeconds);
-            switch (r.Kind)
+            var turned = start;
+            for (var i = 0; i < knobs.Count; i++) turned = knobs[i].Turn(start, turned, p[i]);
+            return turned;
+        }
+
+        // the last parameter is how far the strip sits off, K
+        double[] Residuals(double[] p)
+        {
+            var turned = Turned(p);
+            var list = new List<double>(counted + p.Length);
+            foreach (var log in logs) list.AddRange(ReadingAgainstRun.All(turned, log, p[^1]).Select(c => c.Residual));
+            for (var i = 0; i < knobs.Count; i++) list.Add(p[i] / knobs[i].Spread);
+            list.Add(p[^1] / HeatKnob.StripSpreadK);
+            return [.. list];
+        }
+
+        var fit = NonlinearFit.Of(Residuals, new double[knobs.Count + 1], SlopeStep, Tolerance);
+        var best = Turned(fit.Parameters);
+        var constants = knobs.Select((k, i) =>
+        {
+            var value = k.Get(best);
+            var factor = Math.Exp(NinetyPercent * fit.StandardError(i));
+            return new FittedConstant(k.Field, k.Label, k.Unit, k.Get(start), value, value / factor, value * factor);
+        }).ToArray();
+
+        List<ReadingAgainstRun> OfGroup(double[] p) =>
+            [.. logs.SelectMany(l => ReadingAgainstRun.All(Turned(p), l, p[^1])).Where(c => c.IsGroup)];
+        var ofGroup = OfGroup(fit.Parameters);
+        var rms = ofGroup.Count == 0 ? 0 : Math.Sqrt(ofGroup.Average(c => Math.Pow(c.Observed - c.Computed, 2)));
+        var spread = ofGroup.Count < FewestReadings ? UnfittedSpreadK : Spread(fit, knobs.Count, OfGroup);
+        var points = ofGroup.Select(c => new FitPoint(c.Seconds / 60.0, c.Observed, c.Computed)).ToArray();
+        var changed = best with { Heat = best.Heat! with { SpreadK = Math.Min(UnfittedSpreadK, spread), FittedReadings = counted, Prior = prior } };
+        return new(constants, points, counted, rms, changed);
+    }
+
+    /// <summary>
+    /// One standard deviation of the group as the fitted machine computes it, K: what the constants' covariance leaves open at the readings,
+    /// the model's own, and what the readings scatter more than they should.
+    /// </summary>
+    private static double Spread(NonlinearFit fit, int knobs, Func<double[], List<ReadingAgainstRun>> ofGroup)
+    {
+        var at = ofGroup(fit.Parameters);
+        var slopes = Enumerable.Range(0, knobs + 1).Select(k =>
+        {
+            var nudged = (double[])fit.Parameters.Clone();
+            nudged[k] += SlopeStep;
+            // the strip's offset is in what the strip shows and not in the group
+            return k == knobs ? new double[at.Count] : ofGroup(nudged).Zip(at, (n, c) => (n.Computed - c.Computed) / SlopeStep).ToArray();
+        }).ToArray();
+        var open = 0.0;
+        for (var i = 0; i < at.Count; i++)
+        {
+            for (var a = 0; a <= knobs; a++)
             {
-                case HeatReadingKind.Strip or HeatReadingKind.Probe:
-                    comparisons.Add(new(r.AtSeconds, r.Value, run.GroupC, (r.Value - run.GroupC) / r.SigmaK, true));
-                    break;
-                case HeatReadingKind.BoilerGauge when run.GaugeBar is { } gauge:
-                    comparisons.Add(new(r.AtSeconds, r.Value, gauge, (r.Value - gauge) / GaugeSigmaBar, false));
-                    break;
-                case HeatReadingKind.Sizzles:
-                    comparisons.Add(new(r.AtSeconds, boiling, run.GroupC, Math.Max(0, boiling - run.GroupC), false));
-                    break;
-                case HeatReadingKind.DoesNotSizzle:
-                    comparisons.Add(new(r.AtSeconds, boiling, run.GroupC, Math.Max(0, run.GroupC - boiling), false));
-                    break;
-                default:
-                    if (r.ElementOn(machine.Lamp) is { } on) lamp.Add((r.AtSeconds, on));
-                    break;
+                for (var b = 0; b <= knobs; b++) open += slopes[a][i] * fit.Covariance[a, b] * slopes[b][i];
             }
         }
 
-        for (var i = 1; i < lamp.Count; i++)
-        {
-            if (lamp[i].On == lamp[i - 1].On) continue;
-            var observed = lamp[i].Seconds - lamp[i - 1].Seconds;
-            var fitted = SpellAround(run, lamp[i - 1].Seconds, lamp[i - 1].On) ?? observed;
-            comparisons.Add(new(lamp[i].Seconds, observed, fitted, (observed - fitted) / ((LampShareSigma * observed) + LampSigmaSeconds), false));
-        }
-
-        return comparisons;
-    }
-
-    /// <summary>Length in s of the computed spell of the element, on or off, whose start lies nearest; null when there is none.</summary>
-    private static double? SpellAround(HeatRun run, double seconds, bool on)
-    {
-        double? best = null;
-        var nearest = double.MaxValue;
-        for (var i = 0; i + 1 < run.ElementChanges.Count; i++)
-        {
-            var change = run.ElementChanges[i];
-            if (change.On != on || Math.Abs(change.Seconds - seconds) >= nearest) continue;
-            nearest = Math.Abs(change.Seconds - seconds);
-            best = run.ElementChanges[i + 1].Seconds - change.Seconds;
-        }
-
-        return best;
+        var scatter = at.Average(c => c.Residual * c.Residual);
+        return Math.Sqrt((Math.Max(0, open / at.Count) + (ModelSpreadK * ModelSpreadK)) * Math.Max(1, scatter));
     }
 }

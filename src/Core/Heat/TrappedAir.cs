@@ -9,12 +9,14 @@ namespace RuddySpring.Core.Heat;
 /// </summary>
 /// <param name="VolumeMl">Inner volume of the boiler in ml.</param>
 /// <param name="WaterGrams">Water in it, g.</param>
-/// <param name="AirShare">Share of the air sealed in that is still there, 0 (bled) to 1.</param>
+/// <param name="AirShare">Air in it, as a share of what its headspace holds when it is closed: 0 (bled) to 1.2.</param>
 /// <param name="SealedAtC">Temperature of air and water when the filler was closed, degC.</param>
 /// <param name="AtmosphereBar">Pressure outside, bar absolute.</param>
 public readonly record struct TrappedAir(double VolumeMl, double WaterGrams, double AirShare, double SealedAtC, double AtmosphereBar)
 {
-    private const double SmallestHeadspaceMl = 5.0;
+    /// <summary>No boiler is filled beyond this, ml.</summary>
+    public const double SmallestHeadspaceMl = 5.0;
+
     private const double HighestC = 180.0;
 
     /// <summary>Headspace in ml when the water is at a temperature in degC (0 to 180).</summary>

@@ -43,6 +43,12 @@ public sealed record HeatConstants
     /// <summary>Steam through the open valve, g/s, 0.05 to 5.</summary>
     public double SteamGramsPerS { get; init; } = 0.6;
 
+    /// <summary>
+    /// Air that is sealed in when the boiler is closed cold, as a share of what its headspace holds, 0 to 1.2: 1 without a valve that lets
+    /// it out, near 0 with one.
+    /// </summary>
+    public double AirAtStart { get; init; } = 1;
+
     /// <summary>Band of the group at lever-up, degC: its lower end, 20 to 140.</summary>
     public double BandLowC { get; init; } = 70;
 
@@ -60,6 +66,9 @@ public sealed record HeatConstants
 
     /// <summary>Readings that these constants were fitted to; 0 for the family's.</summary>
     public int FittedReadings { get; init; }
+
+    /// <summary>What the last fit started from, so that fitting again gives the same answer; null for constants that no fit has touched.</summary>
+    public HeatPrior? Prior { get; init; }
 
     /// <summary>With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small dipper.</summary>
     public double EffectiveBoilerGroupWPerK => BoilerGroupWPerK * (InsulatingJoint ? 0.5 / 0.9 : 1.0);
@@ -110,6 +119,7 @@ public sealed record HeatConstants
         HeatRanges.Pass.Check(PassWPerK);
         HeatRanges.Hysteresis.Check(HysteresisBar);
         HeatRanges.Steam.Check(SteamGramsPerS);
+        HeatRanges.AirAtStart.Check(AirAtStart);
         HeatRanges.BandLow.Check(BandLowC);
         HeatRanges.BandHigh.Check(BandHighC);
         HeatRanges.Spread.Check(SpreadK);
@@ -128,6 +138,16 @@ public sealed record HeatConstants
     private static HeatConstants Kettle(double ambient) => new() { GroupAmbientWPerK = ambient, SpreadK = 4 };
 }
 
+/// <summary>The constants that a fit started from.</summary>
+/// <param name="Constants">They.</param>
+/// <param name="MetalHeatCapacity">Heat capacity of group or chamber, J/K.</param>
+/// <param name="BeforeMeasuring">What they were before a log of temperatures moved them; null where none did.</param>
+public sealed record HeatPrior(HeatConstants Constants, double MetalHeatCapacity, HeatPrior? BeforeMeasuring = null)
+{
+    /// <summary>The machine as it was before it was fitted.</summary>
+    public Machine Of(Machine machine) => machine with { Heat = Constants, MetalHeatCapacity = MetalHeatCapacity };
+}
+
 /// <summary>Ranges of the heat constants (common practice, widened so that odd machines fit).</summary>
 public static class HeatRanges
 {
@@ -143,6 +163,7 @@ public static class HeatRanges
     public static readonly FieldRange Pass = new("passWPerK", "Water to group", 0.5, 60, "W/K");
     public static readonly FieldRange Hysteresis = new("hysteresisBar", "Pressurestat difference", 0.02, 0.5, "bar");
     public static readonly FieldRange Steam = new("steamGramsPerS", "Steam", 0.05, 5, "g/s");
+    public static readonly FieldRange AirAtStart = new("airAtStart", "Air sealed in", 0, 1.2, "");
     public static readonly FieldRange BandLow = new("bandLowC", "Band of the group from", 20, 140, "degC");
     public static readonly FieldRange BandHigh = new("bandHighC", "Band of the group to", 20, 140, "degC");
     public static readonly FieldRange HeaterStep = new("heaterStepsC", "Heater step", 40, 130, "degC");

@@ -96,8 +96,8 @@ public sealed class SessionPropertyTests
         Assert.Equal([HeatEventKind.Refill, HeatEventKind.On], Kinds(StepKind.Refill));
         Assert.Empty(Kinds(StepKind.Grind));
 
-        var run = HeatRun.Play(machine, 20, 0, [new(HeatEventKind.On, 0), new(HeatEventKind.Bleed, 330, 14), new(HeatEventKind.Refill, 900, 0, 200)], 905);
-        Assert.True(run.WaterGrams > 900);
+        var run = HeatRun.Play(machine, 20, 0, [new(HeatEventKind.On, 0), new(HeatEventKind.Bleed, 330, 14), new(HeatEventKind.Refill, 900, 0, 100)], 905);
+        Assert.InRange(run.WaterGrams, 840, 860);
         Assert.Equal(1.0, run.AirShare); // the filler was open: false pressure again
     }
 
