@@ -37,9 +37,13 @@ public sealed record HeatFit(
     private const double Tolerance = 1e-7;
 
     // no lumped model is a machine: what is left between them when the constants are known
-    private const double ModelSpreadK = 0.7;
+    private const double ModelSpreadK = 0.3;
     private const double UnfittedSpreadK = 4.0;
-    private const double NinetyPercent = 1.645;
+    private const int Draws = 600;
+    private const double FewDraws = 40;
+    private const ulong Seed = 20250901;
+    private const double Tail = 0.05;
+    private const double Normal95 = 1.645;
 
     /// <summary>Fits a machine to its sessions.</summary>
     /// <exception cref="DoesNotFitException">There are fewer than <see cref="FewestReadings"/> readings that count.</exception>
@@ -102,12 +106,16 @@ public sealed record HeatFit(
         }
 
         var fit = NonlinearFit.Of(Residuals, new double[knobs.Count + 1], SlopeStep, Tolerance);
+        var draws = WeightedDraws.Of(Residuals, fit, [.. knobs.Select(k => k.Spread), HeatKnob.StripSpreadK], Draws, new SeededRandom(Seed));
         var best = Turned(fit.Parameters);
         var constants = knobs.Select((k, i) =>
         {
-            var value = k.Get(best);
-            var factor = Math.Exp(NinetyPercent * fit.StandardError(i));
-            return new FittedConstant(k.Field, k.Label, k.Unit, k.Get(start), value, value / factor, value * factor);
+            double At(double turns) => k.Get(k.Turn(start, start, turns));
+            var (low, high) = (draws.Quantile(p => p[i], Tail), draws.Quantile(p => p[i], 1 - Tail));
+            var normal = Normal95 * fit.StandardError(i);
+            // draws of which only a few count are not to be trusted to be narrower than the covariance
+            if (draws.EffectiveCount < FewDraws) (low, high) = (Math.Min(low, fit.Parameters[i] - normal), Math.Max(high, fit.Parameters[i] + normal));
+            return new FittedConstant(k.Range.Field, k.Label, k.Range.Unit, k.Get(start), k.Get(best), At(low), At(high));
         }).ToArray();
 
         List<ReadingAgainstRun> OfGroup(double[] p) =>

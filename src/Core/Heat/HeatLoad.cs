@@ -26,8 +26,8 @@ internal readonly record struct HeatLoad(
     /// <param name="active">The events.</param>
     /// <param name="machine">The machine.</param>
     /// <param name="constants">What its heat goes by.</param>
-    /// <param name="gaugeBar">What its boiler's gauge shows, bar; 0 without one.</param>
-    public static HeatLoad Of(IEnumerable<HeatEvent> active, Machine machine, HeatConstants constants, double gaugeBar)
+    /// <param name="gaugeBar">What its boiler's gauge shows, bar; 0 without one. Asked only while it is bled.</param>
+    public static HeatLoad Of(IEnumerable<HeatEvent> active, Machine machine, HeatConstants constants, Func<double> gaugeBar)
     {
         var load = default(HeatLoad);
         foreach (var e in active)
@@ -39,7 +39,7 @@ internal readonly record struct HeatLoad(
                 HeatEventKind.SteamBath => load with { BathWPerK = machine.MetalHeatCapacity / SteamBathSeconds, BathC = e.ValueC - SteamBathFallK },
                 HeatEventKind.Submersion => load with { BathWPerK = machine.MetalHeatCapacity / SubmersionSeconds, BathC = e.ValueC - SubmersionFallK },
                 HeatEventKind.Steam => load with { SteamGramsPerS = load.SteamGramsPerS + (e.Grams / e.Seconds) },
-                HeatEventKind.Bleed => load with { Bleeding = true, SteamGramsPerS = load.SteamGramsPerS + (constants.SteamGramsPerS * Math.Min(1.0, gaugeBar)) },
+                HeatEventKind.Bleed => load with { Bleeding = true, SteamGramsPerS = load.SteamGramsPerS + (constants.SteamGramsPerS * Math.Min(1.0, gaugeBar())) },
                 _ => load,
             };
         }

@@ -245,7 +245,7 @@ public sealed class HeatRun
     private void Step(double seconds)
     {
         var constants = _state.Constants;
-        var load = HeatLoad.Of(_active, _state.Machine, constants, GaugeBar ?? 0);
+        var load = HeatLoad.Of(_active, _state.Machine, constants, () => GaugeBar ?? 0);
         var pass = load.PassWPerK(constants);
         var sourceC = _state.TemperatureC[Boiler];
         var network = _state.Nodes.Network(load.ClothWPerK + load.BathWPerK + pass);

@@ -9,16 +9,17 @@ namespace RuddySpring.Core.Heat;
 /// </summary>
 internal sealed class HeatedBoiler(HeatState state)
 {
-    // vapour from the element sweeps the air out of the open valve well before the bulk of the water boils; 10 to 15 s until the steam is
-    // steady (common practice)
+    // 10 to 15 s until the steam is steady (common practice); vapour from the element sweeps the air out well before the bulk of the water
+    // boils, from about 75 degC on
     private const double AirLeavesInSeconds = 3.0;
-    private const double AirLeavesAboveC = 75.0;
+    private const double SweptFromC = 74.0;
+    private const double SweptWithinK = 1.0;
     private const double NoAirLeft = 0.01;
     private const double GroupThermostatK = 1.0;
     private const double LowestSwitchBar = 0.02;
 
     private double _sealedAtC = Math.Max(1.0, state.AmbientC);
-    private double _offAtC = double.NaN, _onAtC = double.NaN;
+    private Threshold _offAtC = new() { AtC = double.NaN }, _onAtC = new() { AtC = double.NaN };
 
     /// <summary>Share of the sealed-in air that is still there, 0 to 1.</summary>
     public double AirShare { get; private set; } = state.Constants.AirAtStart;
@@ -30,24 +31,16 @@ internal sealed class HeatedBoiler(HeatState state)
     public double WaterC => state.TemperatureC[Boiler];
 
     /// <summary>Temperature at which the element goes off, degC, with the air that is in it now.</summary>
-    public double OffAtC
-    {
-        get
-        {
-            Thresholds();
-            return _offAtC;
-        }
-    }
+    public double OffAtC => state.Machine.HasBoiler
+        ? Kept(ref _offAtC, SetBar)
+        : state.GroupSetC + GroupThermostatK;
 
     /// <summary>Temperature at which it goes on again, degC.</summary>
-    public double OnAtC
-    {
-        get
-        {
-            Thresholds();
-            return _onAtC;
-        }
-    }
+    public double OnAtC => state.Machine.HasBoiler
+        ? Kept(ref _onAtC, Math.Max(LowestSwitchBar, SetBar - state.Constants.HysteresisBar))
+        : state.GroupSetC - GroupThermostatK;
+
+    private double SetBar => state.Machine.BoilerGaugeBar ?? 1.0;
 
     /// <summary>The same boiler in a copied state.</summary>
     public HeatedBoiler CloneInto(HeatState copy) =>
@@ -92,11 +85,16 @@ internal sealed class HeatedBoiler(HeatState state)
         return wanted - mass;
     }
 
-    /// <summary>The steam valve stands open for some seconds: air leaves with the vapour.</summary>
+    /// <summary>
+    /// The steam valve stands open for some seconds: what is above the atmosphere's pressure leaves at once, and vapour sweeps the rest out
+    /// where the element makes enough of it.
+    /// </summary>
     public void LetAir(double seconds)
     {
-        if (WaterC <= AirLeavesAboveC) return;
-        AirShare *= Math.Exp(-seconds / AirLeavesInSeconds);
+        if (AirShare <= 0) return;
+        var vented = AirShare * Math.Max(0, state.AtmosphereBar - Saturation.PressureBar(WaterC)) / Air.AirBar(WaterC);
+        var target = Math.Min(AirShare, vented / (1.0 + Math.Exp((WaterC - SweptFromC) / SweptWithinK)));
+        AirShare = target + ((AirShare - target) * Math.Exp(-seconds / AirLeavesInSeconds));
         if (AirShare < NoAirLeft) AirShare = 0;
         Unset();
     }
@@ -108,20 +106,18 @@ internal sealed class HeatedBoiler(HeatState state)
         state.TemperatureC[Boiler] = toC;
     }
 
-    private void Unset() => _offAtC = double.NaN;
+    /// <summary>Water or air has changed: the temperatures at which it switches are to be found anew.</summary>
+    private void Unset() => (_offAtC.IsOf, _onAtC.IsOf) = (false, false);
 
-    private void Thresholds()
+    private double Kept(ref Threshold threshold, double gaugeBar)
     {
-        if (!state.Machine.HasBoiler)
-        {
-            (_offAtC, _onAtC) = (state.GroupSetC + GroupThermostatK, state.GroupSetC - GroupThermostatK);
-            return;
-        }
+        if (!threshold.IsOf) threshold = new() { AtC = Air.WaterC(gaugeBar, threshold.AtC), IsOf = true };
+        return threshold.AtC;
+    }
 
-        if (!double.IsNaN(_offAtC)) return;
-        var air = Air;
-        var set = state.Machine.BoilerGaugeBar ?? 1.0;
-        _offAtC = air.WaterC(set);
-        _onAtC = air.WaterC(Math.Max(LowestSwitchBar, set - state.Constants.HysteresisBar));
+    private struct Threshold
+    {
+        public double AtC;
+        public bool IsOf;
     }
 }

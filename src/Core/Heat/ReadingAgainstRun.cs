@@ -36,7 +36,8 @@ internal readonly record struct ReadingAgainstRun(double Seconds, double Observe
                     all.Add(new(r.AtSeconds, r.Value, shown, (r.Value - shown) / r.SigmaK, true));
                     break;
                 case HeatReadingKind.BoilerGauge when run.GaugeBar is { } gauge:
-                    all.Add(new(r.AtSeconds, r.Value, gauge, (r.Value - gauge) / GaugeSigmaBar, false));
+                    var expected = Expected(machine, run, gauge, r.Value);
+                    all.Add(new(r.AtSeconds, r.Value, expected, (r.Value - expected) / GaugeSigmaBar, false));
                     break;
                 case HeatReadingKind.Sizzles:
                     all.Add(new(r.AtSeconds, boiling, run.GroupC, Math.Max(0, boiling - run.GroupC), false));
@@ -59,6 +60,19 @@ internal readonly record struct ReadingAgainstRun(double Seconds, double Observe
         }
 
         return all;
+    }
+
+    /// <summary>
+    /// What a boiler's gauge should show, bar. Once the pressurestat has begun to switch, a reading tells no more than that it lies between
+    /// its two ends: where in the saw-tooth it was taken is not known so well.
+    /// </summary>
+    private static double Expected(Machine machine, HeatRun run, double gaugeBar, double readBar)
+    {
+        var set = machine.BoilerGaugeBar ?? 1.0;
+        var low = set - HeatConstants.Of(machine).HysteresisBar;
+        if (gaugeBar < low || !run.Powered) return gaugeBar;
+        var switched = run.ElementChanges.Any(c => !c.On);
+        return Math.Clamp(readBar, low, Math.Max(low, switched ? set : gaugeBar));
     }
 
     /// <summary>Length in s of the computed spell of the element, on or off, whose start lies nearest; null when there is none.</summary>

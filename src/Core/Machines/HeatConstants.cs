@@ -44,7 +44,7 @@ public sealed record HeatConstants
     public double SteamGramsPerS { get; init; } = 0.6;
 
     /// <summary>
-    /// Air that is sealed in when the boiler is closed cold, as a share of what its headspace holds, 0 to 1.2: 1 without a valve that lets
+    /// Air that is sealed in when the boiler is closed cold, as a share of what its headspace holds by the numbers, 0 to 3: 1 without a valve that lets
     /// it out, near 0 with one.
     /// </summary>
     public double AirAtStart { get; init; } = 1;
@@ -163,7 +163,7 @@ public static class HeatRanges
     public static readonly FieldRange Pass = new("passWPerK", "Water to group", 0.5, 60, "W/K");
     public static readonly FieldRange Hysteresis = new("hysteresisBar", "Pressurestat difference", 0.02, 0.5, "bar");
     public static readonly FieldRange Steam = new("steamGramsPerS", "Steam", 0.05, 5, "g/s");
-    public static readonly FieldRange AirAtStart = new("airAtStart", "Air sealed in", 0, 1.2, "");
+    public static readonly FieldRange AirAtStart = new("airAtStart", "Air sealed in", 0, 3, "");
     public static readonly FieldRange BandLow = new("bandLowC", "Band of the group from", 20, 140, "degC");
     public static readonly FieldRange BandHigh = new("bandHighC", "Band of the group to", 20, 140, "degC");
     public static readonly FieldRange HeaterStep = new("heaterStepsC", "Heater step", 40, 130, "degC");

@@ -40,7 +40,7 @@ public sealed class HeatInBothWorldsTests(ITestOutputHelper output)
                 PassWPerK = Around(usual.PassWPerK, 0.4),
                 BoilerLossWPerK = Around(usual.BoilerLossWPerK, 0.5),
                 HeaterWatts = Around(usual.HeaterWatts, 0.15),
-                AirAtStart = Math.Min(1.2, Around(1, 0.3)),
+                AirAtStart = Around(1, 0.3),
             },
         };
     }
@@ -58,7 +58,7 @@ public sealed class HeatInBothWorldsTests(ITestOutputHelper output)
 
     private static HeatLog Readings(Machine truth, SeededRandom random)
     {
-        var seat = random.Normal(0.8);
+        var seat = random.Normal(0.7);
         var readings = Enumerable.Range(1, 10).Select(i =>
         {
             var c = HeatRun.Play(truth, 20, 500, Morning, i * 240, records: false).GroupC + seat + random.Normal(HeatReading.SeatingK);
@@ -66,7 +66,7 @@ public sealed class HeatInBothWorldsTests(ITestOutputHelper output)
         }).ToList();
         readings.AddRange(Enumerable.Range(0, 6).Select(i =>
         {
-            var at = 240 + (i * 90);
+            var at = 150 + (i * 60);
             return new HeatReading(HeatReadingKind.BoilerGauge, at, Math.Max(0, HeatRun.Play(truth, 20, 500, Morning, at, records: false).GaugeBar!.Value + random.Normal(0.03)));
         }));
         return new(Morning, readings, 20, 500);
@@ -83,7 +83,7 @@ public sealed class HeatInBothWorldsTests(ITestOutputHelper output)
     public void Ninety_per_cent_intervals_hold_the_truth_as_often_as_they_say()
     {
         var covered = new Dictionary<string, int>();
-        const int machines = 60;
+        const int machines = 40;
         for (var n = 0; n < machines; n++)
         {
             var random = new SeededRandom((ulong)((2 * n) + 90001));
@@ -97,7 +97,7 @@ public sealed class HeatInBothWorldsTests(ITestOutputHelper output)
         output.WriteLine($"90 % intervals cover {all:0.0} of 100");
         Assert.Equal(7, covered.Count);
         Assert.InRange(all, 84, 96);
-        Assert.All(covered.Values, c => Assert.InRange(100.0 * c / machines, 78, 100));
+        Assert.All(covered.Values, c => Assert.InRange(100.0 * c / machines, 75, 100)); // 40 machines: three standard errors under 90
     }
 
     [Fact]
@@ -132,7 +132,7 @@ public sealed class HeatInBothWorldsTests(ITestOutputHelper output)
     {
         int inBand = 0, all = 0;
         double misses = 0, width = 0;
-        for (var n = 0; n < 100; n++)
+        for (var n = 0; n < 40; n++)
         {
             var random = new SeededRandom((ulong)((2 * n) + 95001));
             var truth = new OtherBoiler(random);

@@ -92,7 +92,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
           <Box mb="2">{units.sentence(view.sentence)}</Box>
           <Table
             label="Fitted heat constants"
-            head={['Constant', 'was', 'fits best', '95 % between']}
+            head={['Constant', 'was', 'fits best', '90 % between']}
             rows={view.constants.map((c) => ({
               key: c.field,
               cells: [`${c.label}, ${c.unit}`, tidy(c.before), tidy(c.value), `${tidy(c.low)} and ${tidy(c.high)}`],
