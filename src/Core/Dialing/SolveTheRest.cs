@@ -95,7 +95,7 @@ public static class SolveTheRest
             case ChangeOf.Dose:
                 return Math.Clamp(shot.DoseGrams + (t * MostDoseGrams), PuckParameters.Dose.Min, PuckParameters.Dose.Max);
             case ChangeOf.Yield:
-                var largest = CupVolumes.LargestYieldGrams(shot.Shot.Machine, shot.DoseGrams, shot.Shot.Water.StartC);
+                var largest = CupVolumes.LargestYieldGrams(shot.Shot.Machine, shot.DoseGrams, shot.Shot.Water.StartC());
                 return Math.Min(shot.YieldGrams * (1 + (t * MostYieldShare)), Math.Max(shot.YieldGrams, largest));
             case ChangeOf.Pressure:
                 return 1 - (t * MostPressureShare);

@@ -75,10 +75,11 @@ public sealed record HeatPoint(double Seconds, double GroupC, double PlusMinusK,
 /// <summary>Heat of one shot.</summary>
 /// <param name="AtSeconds">Lever-up, s since the session's start.</param>
 /// <param name="LeverUpC">Group at lever-up, degC.</param>
+/// <param name="PlusMinusK">One standard deviation of it, K.</param>
 /// <param name="WaterC">Mean water as it reaches the puck, degC.</param>
 /// <param name="Course">Water at the puck through the shot, from the moment that pressing begins.</param>
 /// <param name="FlashedK">How far the hottest of it came above its boiling point here, K; 0 for not at all.</param>
-public sealed record ShotHeat(double AtSeconds, double LeverUpC, double WaterC, WaterCourse Course, double FlashedK);
+public sealed record ShotHeat(double AtSeconds, double LeverUpC, double PlusMinusK, double WaterC, WaterCourse Course, double FlashedK);
 
 /// <summary>What was exchanged with the outside since the start, J. Stored = at start + heater + brought - lost - carried.</summary>
 public sealed record HeatAccount(double StoredAtStartJ, double StoredJ, double HeaterJ, double BroughtJ, double LostJ, double CarriedJ);

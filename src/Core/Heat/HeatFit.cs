@@ -49,8 +49,8 @@ public sealed record HeatFit(
     /// <exception cref="DoesNotFitException">There are fewer than <see cref="FewestReadings"/> readings that count.</exception>
     public static HeatFit Of(Machine machine, IReadOnlyList<HeatLog> logs)
     {
-        var prior = Prior(machine);
-        return Of(machine, prior, prior.Of(machine), logs);
+        var prior = HeatConstants.Of(machine).Prior ?? HeatPrior.Of(machine);
+        return Of(prior, prior.On(machine), logs);
     }
 
     /// <summary>
@@ -60,13 +60,12 @@ public sealed record HeatFit(
     /// <exception cref="DoesNotFitException">There are fewer than <see cref="FewestReadings"/> readings that count.</exception>
     public static HeatFit Measured(Machine machine, HeatLog log)
     {
-        var prior = Prior(machine);
-        var before = prior.BeforeMeasuring ?? prior;
-        var fit = Of(machine, before, before.Of(machine), [log]);
-        var constants = fit.Changed.Heat! with { Prior = null };
+        var constants = HeatConstants.Of(machine);
+        var before = constants.BeforeMeasuring ?? constants.Prior ?? HeatPrior.Of(machine);
+        var fit = Of(before, before.On(machine), [log]);
         return fit with
         {
-            Changed = fit.Changed with { Heat = constants with { Prior = new(constants, fit.Changed.MetalHeatCapacity, before) } },
+            Changed = fit.Changed with { Heat = fit.Changed.Heat! with { Prior = HeatPrior.Of(fit.Changed), BeforeMeasuring = before } },
         };
     }
 
@@ -75,13 +74,7 @@ public sealed record HeatFit(
         CultureInfo.InvariantCulture,
         $"{Readings} readings; the curve passes within {Quantity.Kelvin(RootMeanSquareK):0.0} of the group's. From now on it is good to about {Quantity.Kelvin(Changed.Heat!.SpreadK):0.0}.");
 
-    private static HeatPrior Prior(Machine machine)
-    {
-        var constants = HeatConstants.Of(machine);
-        return constants.Prior ?? new(constants, machine.MetalHeatCapacity);
-    }
-
-    private static HeatFit Of(Machine machine, HeatPrior prior, Machine start, IReadOnlyList<HeatLog> logs)
+    private static HeatFit Of(HeatPrior prior, Machine start, IReadOnlyList<HeatLog> logs)
     {
         var counted = logs.Sum(l => l.Readings.Count);
         if (counted < FewestReadings)

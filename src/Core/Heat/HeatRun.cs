@@ -223,7 +223,7 @@ public sealed class HeatRun
     private void Open(HeatEvent e)
     {
         if (e.Kind is HeatEventKind.FillAndHold || (e.Kind is HeatEventKind.Shot && !HasBoiler)) _state.PourIn(e.Grams, e.ValueC);
-        if (e.Kind == HeatEventKind.Shot) _puckWater = new(e.AtSeconds, GroupC, _state.BoilingC);
+        if (e.Kind == HeatEventKind.Shot) _puckWater = new(e.AtSeconds, GroupC, PlusMinusK, _state.BoilingC);
         if (e.Seconds > 0) _active.Add(e);
         else End(e);
     }

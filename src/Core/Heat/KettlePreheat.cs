@@ -29,7 +29,7 @@ public enum PreheatMethod
 /// <param name="Value">Best value.</param>
 /// <param name="PlusMinus">One standard deviation's worth, rounded up to what a person can use.</param>
 /// <param name="NarrowedBy">What would make it narrower.</param>
-public sealed record Estimate(double Value, double PlusMinus, string NarrowedBy);
+public record Estimate(double Value, double PlusMinus, string NarrowedBy);
 
 /// <summary>One way to warm a kettle machine.</summary>
 /// <param name="Method">Which.</param>
@@ -149,14 +149,14 @@ public static class KettlePreheat
     /// <param name="ambientC">Room, -10 to 45 degC.</param>
     /// <param name="bloomSeconds">Wait between pouring and pressing, 0 to 180 s.</param>
     /// <exception cref="FieldRangeException">A value is out of range.</exception>
-    public static Estimate WaterAtPuck(Machine machine, Preheat way, double kettleC, double ambientC, double bloomSeconds = 0)
+    public static WaterAtPuck WaterAtPuck(Machine machine, Preheat way, double kettleC, double ambientC, double bloomSeconds = 0)
     {
         var run = HeatRun.Play(machine, ambientC, 0, Events(machine, way, 0, kettleC), way.Seconds, records: false);
         return WaterAtPuck(machine, run, kettleC, bloomSeconds, MetalUncertaintyK(way.Method));
     }
 
     /// <summary>The same from a machine as it is now; <paramref name="metalPlusMinusK"/> is how far its metal may be off.</summary>
-    public static Estimate WaterAtPuck(Machine machine, HeatRun now, double kettleC, double bloomSeconds, double metalPlusMinusK)
+    public static WaterAtPuck WaterAtPuck(Machine machine, HeatRun now, double kettleC, double bloomSeconds, double metalPlusMinusK)
     {
         Bloom.Check(bloomSeconds);
         var poured = HeatRanges.Kettle.Check(kettleC) - PourLossK;
@@ -172,7 +172,7 @@ public static class KettlePreheat
         var fromMetalHeat = MetalSpreadShare * waterShare * (1.0 - waterShare) * (poured - now.GroupC);
         var fromMetal = (1.0 - waterShare) * metalPlusMinusK;
         var plusMinus = Math.Sqrt((fromPour * fromPour) + (fromMetalHeat * fromMetalHeat) + (fromMetal * fromMetal));
-        return new(run.Shots[^1].WaterC, plusMinus, "a thermometer in the chamber, once, right after filling");
+        return new(run.Shots[^1].WaterC, plusMinus, "a thermometer in the chamber, once, right after filling", run.Shots[^1].Course);
     }
 
     /// <summary>Water in g that fills the chamber to its line from a kettle of a temperature in degC.</summary>

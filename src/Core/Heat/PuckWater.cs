@@ -6,15 +6,15 @@ namespace RuddySpring.Core.Heat;
 /// The water of the shot under way as it reaches the puck: its course and its mean. Water that comes hotter than it boils here gives the
 /// rest up as steam before it meets the coffee.
 /// </summary>
-internal sealed class PuckWater(double atSeconds, double leverUpC, double boilingC)
+internal sealed class PuckWater(double atSeconds, double leverUpC, double plusMinusK, double boilingC)
 {
-    private readonly List<(double Seconds, double WaterC)> _course = [];
+    private readonly List<WaterPoint> _course = [];
     private double _heat, _mass, _hottestC = double.NegativeInfinity;
 
     /// <summary>The same, to go on with separately.</summary>
     public PuckWater Clone()
     {
-        var copy = new PuckWater(atSeconds, leverUpC, boilingC) { _heat = _heat, _mass = _mass, _hottestC = _hottestC };
+        var copy = new PuckWater(atSeconds, leverUpC, plusMinusK, boilingC) { _heat = _heat, _mass = _mass, _hottestC = _hottestC };
         copy._course.AddRange(_course);
         return copy;
     }
@@ -27,7 +27,7 @@ internal sealed class PuckWater(double atSeconds, double leverUpC, double boilin
         var atPuck = Math.Min(waterC, boilingC);
         _heat += grams * atPuck;
         _mass += grams;
-        _course.Add((seconds - atSeconds, atPuck));
+        _course.Add(new(seconds - atSeconds, atPuck));
     }
 
     /// <summary>The shot's heat once it is over.</summary>
@@ -36,8 +36,8 @@ internal sealed class PuckWater(double atSeconds, double leverUpC, double boilin
         var water = _mass > 0 ? _heat / _mass : leverUpC;
         // a kettle shot's own clock starts when the pressing does
         var course = _course.Count > 0
-            ? new WaterCourse([.. _course.Select(p => (Math.Max(0, p.Seconds - shot.BloomSeconds), p.WaterC))])
+            ? new WaterCourse([.. _course.Select(p => p with { Seconds = Math.Max(0, p.Seconds - shot.BloomSeconds) })])
             : WaterCourse.Steady(water);
-        return new(shot.AtSeconds, leverUpC, water, course, Math.Max(0, _hottestC - boilingC));
+        return new(shot.AtSeconds, leverUpC, plusMinusK, water, course, Math.Max(0, _hottestC - boilingC));
     }
 }

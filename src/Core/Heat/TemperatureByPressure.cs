@@ -25,6 +25,10 @@ public static class TemperatureByPressure
 
     private const double ShotEverySeconds = 150;
     private const double WithinK = 1.0;
+    private const double ShotSeconds = 30;
+
+    // how fast the water goes through the group differs from pull to pull
+    private const double FlowSpreadK = 2.0;
 
     /// <summary>
     /// Works it out for a boiler that has settled at its set pressure; null where the wanted water is hotter than the machine gives as it
@@ -54,7 +58,7 @@ public static class TemperatureByPressure
         {
             if (run.Seconds - start >= shots * ShotEverySeconds)
             {
-                run.Add(new(HeatEventKind.Shot, run.Seconds, 30, ShotWaterGrams(machine)));
+                run.Add(new(HeatEventKind.Shot, run.Seconds, ShotSeconds, ShotWaterGrams(machine)));
                 shots++;
             }
 
@@ -78,13 +82,21 @@ public static class TemperatureByPressure
         return (Water(Saturation.BoilingPointC(altitudeMetres) + 0.2), Water(run.BoilerC!.Value));
     }
 
-    /// <summary>Water at the puck in degC of a boiler machine with its group at a temperature in degC, at its set pressure.</summary>
-    public static Estimate WaterAtPuck(Machine machine, double groupC, double boilerC, double groupPlusMinusK)
+    /// <summary>Water at the puck of a usual shot pulled now on a boiler machine.</summary>
+    public static WaterAtPuck WaterAtPuck(Machine machine, HeatRun now)
     {
-        var pass = PassShare(machine);
-        var value = groupC + ((boilerC - groupC) * pass);
-        var fromGroup = (1.0 - pass) * groupPlusMinusK;
-        return new(value, Math.Sqrt((fromGroup * fromGroup) + 4.0), "a reading of the group with a strip or probe");
+        var run = now.Clone();
+        run.Add(new(HeatEventKind.Shot, run.Seconds, ShotSeconds, ShotWaterGrams(machine)));
+        run.AdvanceTo(run.Seconds + ShotSeconds);
+        return WaterAtPuck(machine, run.Shots[^1]);
+    }
+
+    /// <summary>The same of a shot that was played.</summary>
+    public static WaterAtPuck WaterAtPuck(Machine machine, ShotHeat shot)
+    {
+        var fromGroup = (1.0 - PassShare(machine)) * shot.PlusMinusK;
+        return new(
+            shot.WaterC, Math.Sqrt((fromGroup * fromGroup) + (FlowSpreadK * FlowSpreadK)), "a reading of the group with a strip or probe", shot.Course);
     }
 
     /// <summary>A machine that has stood at its set pressure for an hour, bled.</summary>
@@ -97,7 +109,7 @@ public static class TemperatureByPressure
 
     /// <summary>exp(-NTU) at the flow of a usual shot.</summary>
     private static double PassShare(Machine machine) =>
-        Math.Exp(-HeatConstants.Of(machine).PassWPerK / (ShotWaterGrams(machine) / 30.0 * Steam.WaterJPerGK));
+        Math.Exp(-HeatConstants.Of(machine).PassWPerK / (ShotWaterGrams(machine) / ShotSeconds * Steam.WaterJPerGK));
 
     private static double ShotWaterGrams(Machine machine)
     {

@@ -70,6 +70,9 @@ public sealed record HeatConstants
     /// <summary>What the last fit started from, so that fitting again gives the same answer; null for constants that no fit has touched.</summary>
     public HeatPrior? Prior { get; init; }
 
+    /// <summary>What the last log of temperatures started from; null where none was made.</summary>
+    public HeatPrior? BeforeMeasuring { get; init; }
+
     /// <summary>With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small dipper.</summary>
     public double EffectiveBoilerGroupWPerK => BoilerGroupWPerK * (InsulatingJoint ? 0.5 / 0.9 : 1.0);
 
@@ -138,14 +141,48 @@ public sealed record HeatConstants
     private static HeatConstants Kettle(double ambient) => new() { GroupAmbientWPerK = ambient, SpreadK = 4 };
 }
 
-/// <summary>The constants that a fit started from.</summary>
-/// <param name="Constants">They.</param>
+/// <summary>What a fit moves, as it was </summary>
+/// <param name="GroupAmbientWPerK">Between group and room, W/K.</param>
+/// <param name="BoilerGroupWPerK">Between boiler and group, W/K.</param>
 /// <param name="MetalHeatCapacity">Heat capacity of group or chamber, J/K.</param>
-/// <param name="BeforeMeasuring">What they were before a log of temperatures moved them; null where none did.</param>
-public sealed record HeatPrior(HeatConstants Constants, double MetalHeatCapacity, HeatPrior? BeforeMeasuring = null)
+/// <param name="PassWPerK">Between passing water and group, W/K.</param>
+/// <param name="BoilerLossWPerK">Between boiler and room, W/K.</param>
+/// <param name="HeaterWatts">Power of the element, W.</param>
+/// <param name="AirAtStart">Air that is sealed in, as a share of what the headspace holds.</param>
+public sealed record HeatPrior(
+    double GroupAmbientWPerK, double BoilerGroupWPerK, double MetalHeatCapacity, double PassWPerK, double BoilerLossWPerK, double HeaterWatts,
+    double AirAtStart)
 {
-    /// <summary>The machine as it was before it was fitted.</summary>
-    public Machine Of(Machine machine) => machine with { Heat = Constants, MetalHeatCapacity = MetalHeatCapacity };
+    /// <summary>What a machine has now.</summary>
+    public static HeatPrior Of(Machine machine)
+    {
+        var heat = HeatConstants.Of(machine);
+        return new(
+            heat.GroupAmbientWPerK, heat.BoilerGroupWPerK, machine.MetalHeatCapacity, heat.PassWPerK, heat.BoilerLossWPerK, heat.HeaterWatts,
+            heat.AirAtStart);
+    }
+
+    /// <summary>
+    /// A machine as its owner now has it: where the heat capacity of its metal was set by hand, what fits started from is no more.
+    /// </summary>
+    public static Machine Kept(Machine machine, Machine? before) => machine.Heat is null || machine.MetalHeatCapacity == before?.MetalHeatCapacity
+        ? machine
+        : machine with { Heat = machine.Heat with { Prior = null, BeforeMeasuring = null } };
+
+    /// <summary>The machine as it was.</summary>
+    public Machine On(Machine machine) => machine with
+    {
+        MetalHeatCapacity = MetalHeatCapacity,
+        Heat = HeatConstants.Of(machine) with
+        {
+            GroupAmbientWPerK = GroupAmbientWPerK,
+            BoilerGroupWPerK = BoilerGroupWPerK,
+            PassWPerK = PassWPerK,
+            BoilerLossWPerK = BoilerLossWPerK,
+            HeaterWatts = HeaterWatts,
+            AirAtStart = AirAtStart,
+        },
+    };
 }
 
 /// <summary>Ranges of the heat constants (common practice, widened so that odd machines fit).</summary>

@@ -22,11 +22,12 @@ internal sealed class BoilerSession(
     private const double WarmUpLimit = 3600;
     private const int MostFlushes = 8;
     private const double CoolDownSeconds = 600;
-    private const double AboveLowK = 1.5;
+    private const double AboveLowK = 1.0;
     private const double FlushWorthK = 3.0;
 
     private readonly HeatConstants _heat = HeatConstants.Of(bench.Machine);
     private readonly double _shotGrams = Shots.CupVolumes.WaterGrams(bench.Machine, wants.DoseGrams, wants.YieldGrams);
+    private readonly GroupBand _band = GroupBand.Of(HeatConstants.Of(bench.Machine));
     private int _refills;
 
     public SessionPlan Make()
@@ -38,6 +39,9 @@ internal sealed class BoilerSession(
         var steam = Math.Max(0, now - _heat.MinimumGrams);
         return Plan(new(now, _heat.MinimumGrams, (int)Math.Floor(steam / _shotGrams), steam, Run.WaterGrams, _refills));
     }
+
+    /// <summary>Where in its band the group should be, as well as it is known now.</summary>
+    private GroupBand Aim => _band.ToAimFor(Run.PlusMinusK);
 
     private double ShotSeconds => Machine.Family == MachineFamily.BoilerSpring ? 45 : 40;
 
@@ -99,30 +103,30 @@ internal sealed class BoilerSession(
         }
 
         // the first fill warms holder and cup as well, so it is made whatever the group shows; more only while they help and there is water
-        while ((!IsDone("flush-1") && flush == 0) || (Run.GroupC < _heat.BandLowC + 0.5 && flush < MostFlushes && Enough(FlushGrams)))
+        while ((!IsDone("flush-1") && flush == 0) || (Run.GroupC < Aim.LowC && flush < MostFlushes && Enough(FlushGrams)))
         {
             flush++;
             Do(StepKind.Flush, $"flush-{flush}", FlushSeconds, flush == 1 ? "Blank fill" : $"Blank fill {flush}",
                 "Lever up with the empty portafilter locked in, let water through, warm the cup with it: worth {3 K!} to {5 K} at the group.",
                 "Hot water: hold only the insulated parts.", null, FlushGrams);
-            if (Run.GroupC < _heat.BandLowC + 0.5) Wait(30);
+            if (Run.GroupC < Aim.LowC) Wait(30);
         }
 
-        while (Run.GroupC < _heat.BandLowC && Rises() && Time < limit) Wait(10);
-        if (Run.GroupC < _heat.BandLowC) TooCold();
+        while (Run.GroupC < Aim.LowC && Rises() && Time < limit) Wait(10);
+        if (Run.GroupC < _band.LowC) TooCold();
     }
 
     private void TooCold()
     {
         Problem = string.Create(CultureInfo.InvariantCulture,
-            $"The group does not reach its band: it stays near {Quantity.Celsius(Run.GroupC):0}, and the band begins at {Quantity.Celsius(_heat.BandLowC):0}.");
+            $"The group does not reach its band: it stays near {Quantity.Celsius(Run.GroupC):0}, and the band begins at {Quantity.Celsius(_band.LowC):0}.");
         if (Run.AirShare > 0.3) Remedies.Add("Bleed the false pressure: trapped air switches the element off while the water is cool.");
         Remedies.Add("Set the boiler to a higher pressure, as far as the manual allows.");
         Remedies.Add("Or lower the band under Machines, if your shots taste right as they are.");
     }
 
     /// <summary>Whether one blank fill brings the group into its band, or it does not rise any more by itself.</summary>
-    private bool ReadyForFlush() => Run.GroupC >= _heat.BandLowC + AboveLowK - FlushWorthK || !Rises();
+    private bool ReadyForFlush() => Run.GroupC >= Aim.LowC + AboveLowK - FlushWorthK || !Rises();
 
     private bool Rises()
     {
@@ -149,7 +153,7 @@ internal sealed class BoilerSession(
         if (prepare > 0) Prepare(pull, Time + grind);
         Wait(Math.Max(cooled, grind + prepare));
         Recover(ShotSettleK);
-        if (Run.GroupC < _heat.BandLowC) FlushUp(pull);
+        if (Run.GroupC < Aim.LowC) FlushUp(pull);
         if (Problem is not null) return;
         var water = _shotGrams;
         Do(StepKind.Shot, shotKey, ShotSeconds, $"Pull {pull}{ForWhom(pull)}", ShotDetail(),
@@ -173,7 +177,7 @@ internal sealed class BoilerSession(
     {
         LastStepStart = Time;
         return string.Create(CultureInfo.InvariantCulture,
-            $"Let a little steam go first, then lever up: group near {Quantity.Celsius(Run.GroupC):0}. {Wants.DoseGrams:0.0} g to {Wants.YieldGrams:0} g{(Wants.CupsAPull == 2 ? ", into two cups" : "")}.");
+            $"Let a little steam go first, then lever up: group near {Quantity.Celsius(Run.GroupC):0}, in its band {Math.Round(10 * _band.Chance(Run.GroupC, Run.PlusMinusK)):0} times in ten. {Wants.DoseGrams:0.0} g to {Wants.YieldGrams:0} g{(Wants.CupsAPull == 2 ? ", into two cups" : "")}.");
     }
 
     private bool IsGround(int pull) => IsDone($"grind-{pull}") || (!AnyShotDone && pull <= 1 + Wants.SpareBaskets);
@@ -187,15 +191,15 @@ internal sealed class BoilerSession(
             return Math.Max(0, At(Time, StepKind.Cloth, $"cloth-{pull}", 0, ClothTitle, "Under way.", ClothCaution, pull, handsFree: true).EndSeconds - Time);
         if (IsUnderWay($"rest-{pull}"))
             return Math.Max(0, At(Time, StepKind.Rest, $"rest-{pull}", 0, RestTitle, "Then switch on again.", null, pull, handsFree: true).EndSeconds - Time);
-        var limit = _heat.BandHighC - 0.5;
+        var limit = Aim.HighC;
         if (AfterWaiting(busy, 0, false) <= limit) return 0;
-        var target = _heat.BandHighC - coolUnderK;
+        var target = limit - coolUnderK;
         if (Wants.Cloth)
         {
             var seconds = 20.0;
             while (seconds < 600 && AfterWaiting(Math.Max(busy, seconds), seconds, true) > target) seconds += 10;
             Do(StepKind.Cloth, $"cloth-{pull}", seconds, ClothTitle, string.Create(CultureInfo.InvariantCulture,
-                $"For {seconds:0} s, while you grind: the group would be at {Quantity.Celsius(AfterWaiting(busy, 0, false)):0} at lever-up and the band ends at {Quantity.Celsius(_heat.BandHighC):0}."),
+                $"For {seconds:0} s, while you grind: the group would be at {Quantity.Celsius(AfterWaiting(busy, 0, false)):0} at lever-up and the band ends at {Quantity.Celsius(_band.HighC):0}."),
                 "The metal is hot and the cloth steams: hold it by its ends.", pull, handsFree: true, advance: false);
             return seconds;
         }
@@ -237,14 +241,14 @@ internal sealed class BoilerSession(
         // after a refill the group is cold: it comes up by itself first, and fills do the rest
         var limit = Time + WarmUpLimit;
         while (!ReadyForFlush() && Time < limit) Wait(10);
-        for (var i = 1; i <= MostFlushes && Run.GroupC < _heat.BandLowC + 0.5 && Enough(FlushGrams + _shotGrams); i++)
+        for (var i = 1; i <= MostFlushes && Run.GroupC < Aim.LowC && Enough(FlushGrams + _shotGrams); i++)
         {
             Do(StepKind.Flush, $"flush-{pull}-{i}", FlushSeconds, "Blank fill", "The group has cooled below its band; one fill brings it up.",
                 "Hot water: hold only the insulated parts.", pull, FlushGrams);
             Wait(20);
         }
 
-        if (Run.GroupC < _heat.BandLowC - 1.0) TooCold();
+        if (Run.GroupC < _band.LowC - 1.0) TooCold();
     }
 
     private void SteamFor(int pull)

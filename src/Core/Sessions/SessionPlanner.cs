@@ -46,8 +46,8 @@ public sealed record SessionBench(Machine Machine, double AmbientC, double Altit
 
 /// <summary>
 /// Plans a session from switch-on to last rinse by playing it through the heat model: every shot with the group in its band, cloths or
-/// rests where it would leave it, grinding in the waits, steam, water never short. Among a few ways of cooling and orders of drinks it
-/// takes the one that is over first.
+/// rests where it would leave it, grinding in the waits, steam, water never short. Drinks are made in the order in which they are asked
+/// for; among a few depths of cooling it takes the one that is over first.
 /// </summary>
 public sealed class SessionPlanner(SessionBench bench)
 {
@@ -80,8 +80,8 @@ public sealed class SessionPlanner(SessionBench bench)
         var first = Draft(wants, progress, now, waitSeconds, 1.0);
         if (!first.Steps.Any(s => s.Kind is StepKind.Cloth or StepKind.Rest)) return first;
         // cooled deeper, more shots fit before the next rest; which is quicker depends on how many are left
-        var band = HeatConstants.Of(bench.Machine);
-        return new[] { 1.0, 0.3 * (band.BandHighC - band.BandLowC), 0.6 * (band.BandHighC - band.BandLowC) }
+        var band = GroupBand.Of(HeatConstants.Of(bench.Machine));
+        return new[] { 1.0, 0.25 * band.WidthK, 0.5 * band.WidthK }
             .Select(under => under == 1.0 ? first : Draft(wants, progress, now, waitSeconds, under))
             .OrderBy(p => p.Problem is null ? 0 : 1).ThenBy(p => p.LastCupSeconds).First();
     }

@@ -49,7 +49,7 @@ public sealed record ShotConditions
     {
         DoseGrams = Bed.DoseGrams,
         ResistanceBarSPerMl = Bed.ResistanceBarSPerMl,
-        WaterC = Water.StartC,
+        WaterC = Water.StartC(),
         Behaviour = Behaviour,
         LaneSpread = Bed.LaneSpread,
         RestrictorBarS2PerMl2 = Bed.Basket.RestrictorBarS2PerMl2,

@@ -108,7 +108,7 @@ public sealed class ShotRun
     public double Press(double bar, double seconds)
     {
         if (seconds != _stepSeconds) (_stepSeconds, _falls, _shows) = (seconds, _path.ShareThatFalls(seconds), _path.ShareThatShows(seconds));
-        if (_water.Changes && _water.At(Seconds) is var waterC && Math.Abs(waterC - Puck.WaterC) > WaterFollowsK) Puck.WaterC = waterC;
+        if (_water.Changes() && _water.At(Seconds) is var waterC && Math.Abs(waterC - Puck.WaterC) > WaterFollowsK) Puck.WaterC = waterC;
         var step = Puck.Step(bar, seconds);
         var before = Stream.CupGrams;
         Stream = Stream.After(step.CupGrams, _falls, _shows);

@@ -2,16 +2,18 @@ namespace RuddySpring.Core.Shots;
 
 /// <summary>The water's temperature at the puck through a shot.</summary>
 /// <param name="Points">Seconds since the lever moved, rising, and degC; at least one.</param>
-public sealed record WaterCourse(IReadOnlyList<(double Seconds, double WaterC)> Points)
+public sealed record WaterCourse(IReadOnlyList<WaterPoint> Points)
 {
+    private const int MostPoints = 1000;
+
     /// <summary>One temperature in degC all the way.</summary>
-    public static WaterCourse Steady(double waterC) => new([(0, waterC)]);
+    public static WaterCourse Steady(double waterC) => new([new(0, waterC)]);
 
     /// <summary>Where it begins, degC.</summary>
-    public double StartC => Points[0].WaterC;
+    public double StartC() => Points[0].WaterC;
 
     /// <summary>Whether it changes at all.</summary>
-    public bool Changes => Points.Count > 1;
+    public bool Changes() => Points.Count > 1;
 
     /// <summary>Temperature in degC at a time in s: straight between the points, level outside of them.</summary>
     public double At(double seconds)
@@ -27,5 +29,24 @@ public sealed record WaterCourse(IReadOnlyList<(double Seconds, double WaterC)> 
     }
 
     /// <summary>The same course, warmer or colder by some K all the way.</summary>
-    public WaterCourse Shifted(double kelvin) => new([.. Points.Select(p => (p.Seconds, p.WaterC + kelvin))]);
+    public WaterCourse Shifted(double kelvin) => new([.. Points.Select(p => p with { WaterC = p.WaterC + kelvin })]);
+
+    /// <summary>The same course, nowhere under or over a temperature in degC.</summary>
+    public WaterCourse Within(double lowC, double highC) => new([.. Points.Select(p => p with { WaterC = Math.Clamp(p.WaterC, lowC, highC) })]);
+
+    /// <summary>The course with its numbers checked, as it comes from a file.</summary>
+    /// <exception cref="FieldRangeException">A temperature is out of range.</exception>
+    /// <exception cref="DoesNotFitException">It has no points, too many, or they are not in order of time.</exception>
+    public WaterCourse Checked()
+    {
+        if (Points is null || Points.Count is 0 or > MostPoints || Points.Zip(Points.Skip(1)).Any(p => !(p.Second.Seconds >= p.First.Seconds)))
+            throw new DoesNotFitException("water", "The water's course has no points, too many, or they are not in order of time.");
+        foreach (var point in Points) Puck.PuckParameters.WaterTemperature.Check(point.WaterC);
+        return this;
+    }
 }
+
+/// <summary>A point of the water's course.</summary>
+/// <param name="Seconds">Since the lever moved.</param>
+/// <param name="WaterC">degC.</param>
+public sealed record WaterPoint(double Seconds, double WaterC);

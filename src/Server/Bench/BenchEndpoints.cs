@@ -81,7 +81,7 @@ public static class BenchEndpoints
         MapThing<BenchMachine, MachineChange>(api, "machines", "The machine", r => new(r.Name, r.Spec), (row, change, _) =>
         {
             row.Name = Texts.Required(change.Name, "name", "Name");
-            row.Spec = change.Spec.Checked();
+            row.Spec = HeatPrior.Kept(change.Spec, row.Spec).Checked();
         });
         MapThing<Grinder, GrinderChange>(
             api, "grinders", "The grinder", r => new(r.Name, r.ScaleUnit, r.Step, r.FinerIsLower, r.ZeroPoint, r.RetentionGrams, r.PurgeGrams), (row, change, _) => Apply(row, change));

@@ -48,7 +48,7 @@ public static class MachineEndpoints
         {
             var row = await FoundAsync(id, db, cancel);
             ChangedMeanwhileException.ThrowIfOlder(row, version, "The machine");
-            row.Spec = row.Spec with { Heat = (heat with { Prior = null }).Checked() };
+            row.Spec = row.Spec with { Heat = (heat with { Prior = null, BeforeMeasuring = null }).Checked() };
             await db.SaveChangesAsync(cancel);
             return await DetailAsync(id, db, cancel);
         });

@@ -161,7 +161,7 @@ public static class PrepareEndpoints
         var last = await LastShotAsync(db, sheet.MachineId, sheet.BagId, cancel);
 
         return new(
-            sheet, version, sound ? sheet.YieldGrams / sheet.DoseGrams : null, need, need / density, water.Value, water.PlusMinus, most, largest,
+            sheet, version, sound ? sheet.YieldGrams / sheet.DoseGrams : null, need, need / density, water.Value, water.PlusMinus, water.Course, most, largest,
             fits, FitSentence(machine, need, most, largest, fits), plan.PeakBar, force, ForceSentence(machine, plan, force),
             machine.WillingForceKgf, problems, Cautions(machine),
             last is null ? null : new(

@@ -41,7 +41,7 @@ public sealed record SheetProblem(string Field, string Sentence);
 /// <param name="PlanProblems">What the plan asks that the machine does not give.</param>
 /// <param name="Since">What changed since the shot it started from; null where it started from none.</param>
 public sealed record SheetAnswer(
-    Sheet Sheet, int Version, double? Ratio, double? WaterGrams, double? WaterMl, double WaterC, double WaterPlusMinusC, double MostWaterGrams,
+    Sheet Sheet, int Version, double? Ratio, double? WaterGrams, double? WaterMl, double WaterC, double WaterPlusMinusC, WaterCourse WaterCourse, double MostWaterGrams,
     double? LargestYieldGrams, bool Fits, string FitSentence, double PeakBar, double? HandForceKgf, string ForceSentence,
     double WillingForceKgf, IReadOnlyList<SheetProblem> Problems, IReadOnlyList<string> Cautions, LastTime? LastTime,
     PuckFit? Puck, int? Strokes, IReadOnlyList<RatioView> Ratios, string HolderWord, IReadOnlyList<PlanProblem> PlanProblems, SinceShot? Since);

@@ -53,7 +53,8 @@ public sealed record ShotBelief(
         var (bagId, basketId) = (bag?.Id ?? 0, basket?.Id ?? 0);
         var unit = ShotConditions.Of(
             machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), sheet.DoseGrams, sheet.YieldGrams,
-            Math.Clamp(answer.WaterC, 20, 100), basket: basket?.Spec, preparation: sheet.Preparation);
+            Math.Clamp(answer.WaterC, 20, 100), basket: basket?.Spec, preparation: sheet.Preparation)
+            with { Water = answer.WaterCourse.Within(20, 100) };
         var taught = await PullLearning.TaughtAsync(db, cancel);
         var learned = PullLearning.Puck(taught, sheet, null, unit);
         return new(

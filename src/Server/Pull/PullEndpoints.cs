@@ -116,7 +116,7 @@ public static class PullEndpoints
         var belief = await ShotBelief.OfAsync(answer, db, time, cancel);
         var start = desk.Ready(
             PullLearning.With(new(Guid.NewGuid().ToString("N"), time.GetUtcNow().UtcDateTime, sheet, belief.Unit.Plan, machine.Spec, machine.Name, answer.WaterC, belief.Expected,
-                belief.BasketId == 0 ? null : belief.Unit.Bed.Basket, Scale: desk.ScaleName), belief.Taught),
+                belief.BasketId == 0 ? null : belief.Unit.Bed.Basket, Scale: desk.ScaleName, Water: answer.WaterCourse), belief.Taught),
             new
             {
                 Pull = "ready",

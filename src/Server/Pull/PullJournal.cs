@@ -25,9 +25,11 @@ public sealed record ExpectedPuck(double ResistanceBarSPerMl, double SdLog);
 /// <param name="Learned">What earlier pulls taught of puck, spout and scale; null where none did.</param>
 /// <param name="LetGoSeconds">How long this hand goes on after the cue, s.</param>
 /// <param name="Scale">Name of the scale; null where none tells.</param>
+/// <param name="Water">The water's course through the shot; null where only its mean is known.</param>
 public sealed record PullStart(
     string Id, DateTime StartedAt, Sheet Sheet, PullPlan Plan, Machine Machine, string MachineName, double WaterC, ExpectedPuck? Expected,
-    Basket? Basket = null, PuckMemory? Learned = null, double LetGoSeconds = LetGo.UsualSeconds, string? Scale = null)
+    Basket? Basket = null, PuckMemory? Learned = null, double LetGoSeconds = LetGo.UsualSeconds, string? Scale = null,
+    WaterCourse? Water = null)
 {
     // a grind that nobody knows anything of (common practice)
     private static readonly ExpectedPuck Anything = new(3.5, 0.5);
@@ -41,7 +43,8 @@ public sealed record PullStart(
     {
         var expected = Expected ?? Anything;
         var shot = ShotConditions.Of(Machine, Plan, Sheet.DoseGrams, Sheet.YieldGrams, Math.Clamp(WaterC, 20, 99), basket: Basket, preparation: Sheet.Preparation)
-            .WithResistance(Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60));
+            with { Water = (Water ?? WaterCourse.Steady(WaterC)).Within(20, 99) };
+        shot = shot.WithResistance(Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60));
         return Learned?.Expect(shot, expected.SdLog) ?? PuckBelief.Before(shot, expected.SdLog);
     }
 
@@ -64,6 +67,7 @@ public sealed record PullStart(
         Machine.Checked();
         Basket?.Checked();
         Learned?.Checked();
+        Water?.Checked();
         HandLetsGo.Check(LetGoSeconds);
         if (Expected is { } puck && !(puck.ResistanceBarSPerMl is > 0 and < 1000 && puck.SdLog is > 0 and < 5))
             throw new DoesNotFitException("journal", "What was expected of the puck makes no sense.");

@@ -42,9 +42,10 @@ public sealed record FalsePressure(double GaugeBar, double WaterC, double BledC)
 /// <param name="WaterC">Water at the puck if the shot were pulled now.</param>
 /// <param name="False">Set while trapped air holds the gauge up.</param>
 /// <param name="ElementOn">Whether the element is thought to be on.</param>
+/// <param name="Notices">What was ticked off that the machine cannot have given, or that must not be.</param>
 public sealed record HeatNow(
     double GroupC, double PlusMinusK, double? BoilerC, double? GaugeBar, bool InBand, int ShotsLeft, double WaterC, double WaterPlusMinusK,
-    FalsePressure? False, bool ElementOn);
+    FalsePressure? False, bool ElementOn, IReadOnlyList<string> Notices);
 
 /// <summary>The session: open, or as it would be planned now.</summary>
 /// <param name="Id">Null while it is only a proposal.</param>

@@ -38,12 +38,13 @@ public static class SessionMapping
         var bled = spec.BoilerGaugeBar is not null && run.GaugeBar is { } gauge ? Saturation.BoilerTemperatureC(gauge, session.AltitudeMetres) : 0;
         return new(
             run.GroupC, run.PlusMinusK, run.BoilerC, run.GaugeBar, inBand, ShotsInARow.Left(spec, session.Wants, run), water.Value, water.PlusMinus,
-            run.AirShare > 0.05 && run.GaugeBar > 0.1 ? new(run.GaugeBar.Value, run.BoilerC!.Value, bled) : null, run.Heating);
+            run.AirShare > 0.05 && run.GaugeBar > 0.1 ? new(run.GaugeBar.Value, run.BoilerC!.Value, bled) : null, run.Heating,
+            [.. run.Notices.Select(n => n.Sentence())]);
     }
 
     /// <summary>Water at the puck if the shot were pulled now.</summary>
-    public static Estimate WaterAtPuck(Session session, HeatRun run) => session.Machine.Spec.HasBoiler
-        ? TemperatureByPressure.WaterAtPuck(session.Machine.Spec, run.GroupC, run.BoilerC!.Value, run.PlusMinusK)
+    public static WaterAtPuck WaterAtPuck(Session session, HeatRun run) => session.Machine.Spec.HasBoiler
+        ? TemperatureByPressure.WaterAtPuck(session.Machine.Spec, run)
         : KettlePreheat.WaterAtPuck(session.Machine.Spec, run, Saturation.BoilingPointC(session.AltitudeMetres), session.Wants.BloomSeconds, run.PlusMinusK);
 
     private static List<SessionStepView> Steps(Session session, SessionPlan plan)

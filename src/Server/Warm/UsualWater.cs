@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Heat;
-using RuddySpring.Core.Machines;
 using RuddySpring.Core.Sessions;
 using RuddySpring.Core.Water;
 using RuddySpring.Server.Sessions;
@@ -12,7 +11,7 @@ namespace RuddySpring.Server.Warm;
 /// <summary>Water at the puck for the sheet: from the session under way, or as a usual session would give it.</summary>
 public static class UsualWater
 {
-    public static async Task<Estimate> AtPuckAsync(BenchMachine row, RuddyContext db, SessionDesk desk, CancellationToken cancel)
+    public static async Task<WaterAtPuck> AtPuckAsync(BenchMachine row, RuddyContext db, SessionDesk desk, CancellationToken cancel)
     {
         var open = await desk.OpenAsync(row.Id, cancel, tracked: false);
         if (open?.OriginAt is not null) return SessionMapping.WaterAtPuck(open, desk.Run(open));
@@ -27,7 +26,7 @@ public static class UsualWater
         var plan = new SessionPlanner(new(row.Spec, household.AmbientC, household.AltitudeMetres))
             .Plan(session.Wants with { Drinks = [new("", 0)] }, null, SessionProgress.None);
         return plan.Shots.Count > 0
-            ? new(plan.Shots[0].WaterC, HeatConstants.Of(row.Spec).SpreadK, "a reading of the group with a strip or probe")
-            : new(plan.Course[^1].GroupC, HeatConstants.Of(row.Spec).SpreadK, "a reading of the group with a strip or probe");
+            ? TemperatureByPressure.WaterAtPuck(row.Spec, plan.Shots[0])
+            : TemperatureByPressure.WaterAtPuck(row.Spec, plan.Now);
     }
 }

@@ -227,7 +227,7 @@ public abstract record World(string Name)
         }
 
         private static OtherPuck Of(SeededRandom random, OtherCoffee coffee, ShotConditions sheet, double resistance) =>
-            new(random, coffee, sheet.Bed.DoseGrams, resistance, sheet.Water.StartC, sheet.Bed.Basket.RestrictorBarS2PerMl2);
+            new(random, coffee, sheet.Bed.DoseGrams, resistance, sheet.Water.StartC(), sheet.Bed.Basket.RestrictorBarS2PerMl2);
 
         private static double Ahead(OtherPuck puck, double bar)
         {

@@ -195,6 +195,6 @@ public sealed class SessionPlannerTests
         var begun = new DoneStep(cloth.Key, cloth.Kind, cloth.StartSeconds, cloth.StartSeconds + 300, false);
         var plan = planner.Plan(wants, null, new(cloth.StartSeconds + 20, done, [], [begun]));
         Assert.Equal(cloth.StartSeconds, plan.Steps.Single(s => s.Kind == StepKind.Cloth).StartSeconds);
-        Assert.True(plan.Steps.Single(s => s.Kind == StepKind.Shot).StartSeconds >= begun.EndSeconds - 1e-6);
+        Assert.True(plan.Steps.First(s => s.Kind == StepKind.Shot).StartSeconds >= begun.EndSeconds - 1e-6);
     }
 }

@@ -62,15 +62,15 @@ public sealed class ShotConditionsTests
     public void The_waters_course_counts_and_not_its_mean_alone()
     {
         double Seconds(WaterCourse water) => SimulatedShot.Pull(Shot() with { Water = water }).Seconds;
-        var cooling = Seconds(new([(0, 95), (20, 85), (40, 80)]));
+        var cooling = Seconds(new([new(0, 95), new(20, 85), new(40, 80)]));
         Assert.InRange(cooling, Seconds(WaterCourse.Steady(95)), Seconds(WaterCourse.Steady(80)));
-        Assert.NotEqual(cooling, Seconds(new([(0, 80), (20, 85), (40, 95)])));
-        Assert.Equal(90, new WaterCourse([(0, 95), (20, 85)]).At(10), 1e-9);
+        Assert.NotEqual(cooling, Seconds(new([new(0, 80), new(20, 85), new(40, 95)])));
+        Assert.Equal(90, new WaterCourse([new(0, 95), new(20, 85)]).At(10), 1e-9);
     }
 
     [Fact] // at the puck water never boils: more is an error and is not cut off
     public void Water_above_boiling_is_refused() =>
-        Assert.Equal("waterC", Assert.Throws<FieldRangeException>(() => SimulatedShot.Pull(Shot() with { Water = new([(0, 95), (5, 104)]) })).Range.Field);
+        Assert.Equal("waterC", Assert.Throws<FieldRangeException>(() => SimulatedShot.Pull(Shot() with { Water = new([new(0, 95), new(5, 104)]) })).Range.Field);
 
     [Theory] // one water balance: the largest cup of the sheet is what is pulled until the chamber is empty
     [InlineData(MachineFamily.PortableLever, 15)]

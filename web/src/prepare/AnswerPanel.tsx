@@ -4,13 +4,22 @@ import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { Announce } from '../shared/ui/Announce';
 import { Figure, H2, Panel } from '../shared/ui/elements';
-import { number, useUnits } from '../shared/units/units';
+import { number, useUnits, type Units } from '../shared/units/units';
 import { Gauge } from './Gauge';
 
 interface Props {
   answer: Schemas['SheetAnswer'];
   hasBoiler: boolean;
   pumps: boolean;
+}
+
+/** How the water's temperature goes through the shot, or what decides it where it hardly changes. */
+function courseOf(answer: Schemas['SheetAnswer'], units: Units): string {
+  const points = answer.waterCourse.points;
+  const first = points[0]!.waterC;
+  const last = points.at(-1)!.waterC;
+  if (Math.abs(last - first) < 1) return 'how it is warmed decides';
+  return `${units.temperature(first).value} to ${units.temperature(last).value} through the shot`;
 }
 
 /** What comes of the sheet: ratio, water, how much of the machine it takes. Drawn anew only with a new answer. */
@@ -32,7 +41,7 @@ export const AnswerPanel = memo(function AnswerPanel({ answer, hasBoiler, pumps 
           colour="temperatureText"
           note={
             <Link to="/warm" style={{ textDecoration: 'underline' }}>
-              how it is warmed decides
+              {courseOf(answer, units)}
             </Link>
           }
         />

@@ -123,6 +123,7 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
         <Panel order={planned ? 2 : 1}>
           <Now session={session} />
           <HeatCourse session={session} nowMs={now} />
+          <Notices sentences={session.now.notices} />
           <Summary session={session} />
         </Panel>
         {other && (
@@ -250,6 +251,16 @@ function Now({ session }: { session: Session }) {
       />
     </Grid>
   );
+}
+
+/** What was ticked off that does not add up, or must not be. */
+function Notices({ sentences }: { sentences: readonly string[] }) {
+  const units = useUnits();
+  return sentences.map((n) => (
+    <Notice key={n} role="status">
+      {units.sentence(n)}
+    </Notice>
+  ));
 }
 
 /** What the plan comes to, or why it cannot be met and what would help. */

@@ -3759,7 +3759,7 @@ export interface components {
             value: number;
             /**
              * Format: double
-             * @description Lower end of its 95 % interval.
+             * @description Lower end of its 90 % interval.
              */
             low: number;
             /**
@@ -3975,6 +3975,12 @@ export interface components {
             steamGramsPerS?: number;
             /**
              * Format: double
+             * @description Air that is sealed in when the boiler is closed cold, as a share of what its headspace holds by the numbers, 0 to 3: 1 without a valve that lets
+             *     it out, near 0 with one.
+             */
+            airAtStart?: number;
+            /**
+             * Format: double
              * @description Band of the group at lever-up, degC: its lower end, 20 to 140.
              */
             bandLowC?: number;
@@ -3997,6 +4003,8 @@ export interface components {
              * @description Readings that these constants were fitted to; 0 for the family's.
              */
             fittedReadings?: number;
+            prior?: null | components["schemas"]["HeatPrior"];
+            beforeMeasuring?: null | components["schemas"]["HeatPrior"];
             /**
              * Format: double
              * @description With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small dipper.
@@ -4047,6 +4055,46 @@ export interface components {
             false: null | components["schemas"]["FalsePressure"];
             /** @description Whether the element is thought to be on. */
             elementOn: boolean;
+            /** @description What was ticked off that the machine cannot have given, or that must not be. */
+            notices: string[];
+        };
+        /** @description What a fit moves, as it was */
+        HeatPrior: {
+            /**
+             * Format: double
+             * @description Between group and room, W/K.
+             */
+            groupAmbientWPerK: number;
+            /**
+             * Format: double
+             * @description Between boiler and group, W/K.
+             */
+            boilerGroupWPerK: number;
+            /**
+             * Format: double
+             * @description Heat capacity of group or chamber, J/K.
+             */
+            metalHeatCapacity: number;
+            /**
+             * Format: double
+             * @description Between passing water and group, W/K.
+             */
+            passWPerK: number;
+            /**
+             * Format: double
+             * @description Between boiler and room, W/K.
+             */
+            boilerLossWPerK: number;
+            /**
+             * Format: double
+             * @description Power of the element, W.
+             */
+            heaterWatts: number;
+            /**
+             * Format: double
+             * @description Air that is sealed in, as a share of what the headspace holds.
+             */
+            airAtStart: number;
         };
         /**
          * @description What was read.
@@ -5701,6 +5749,7 @@ export interface components {
              * @description Its uncertainty.
              */
             waterPlusMinusC: number;
+            waterCourse: components["schemas"]["WaterCourse"];
             /**
              * Format: double
              * @description What chamber or strokes hold.
@@ -5773,14 +5822,21 @@ export interface components {
             leverUpC: number;
             /**
              * Format: double
+             * @description One standard deviation of it, K.
+             */
+            plusMinusK: number;
+            /**
+             * Format: double
              * @description Mean water as it reaches the puck, degC.
              */
             waterC: number;
+            /** @description Water at the puck through the shot, from the moment that pressing begins. */
+            course: components["schemas"]["WaterCourse"];
             /**
              * Format: double
-             * @description The same after it has warmed the cold coffee (1.8 J/(g K)), degC.
+             * @description How far the hottest of it came above its boiling point here, K; 0 for not at all.
              */
-            bedC: number;
+            flashedK: number;
         };
         /** @description A shot as a line of the ledger. */
         ShotLine: {
@@ -6083,6 +6139,24 @@ export interface components {
              * @description How often it has to be filled again on the way.
              */
             refills: number;
+        };
+        /** @description The water's temperature at the puck through a shot. */
+        WaterCourse: {
+            /** @description Seconds since the lever moved, rising, and degC; at least one. */
+            points: components["schemas"]["WaterPoint"][];
+        };
+        /** @description A point of the water's course. */
+        WaterPoint: {
+            /**
+             * Format: double
+             * @description Since the lever moved.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description degC.
+             */
+            waterC: number;
         };
         /** @description All ways that suit a kettle machine. */
         WaysView: {
