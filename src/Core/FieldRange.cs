@@ -16,6 +16,9 @@ public sealed record FieldRange(string Field, string Label, double Min, double M
     /// <summary>Whether a value is finite and in range.</summary>
     public bool Holds(double value) => double.IsFinite(value) && value >= Min && value <= Max;
 
+    /// <summary>The value of the range that lies nearest.</summary>
+    public double Nearest(double value) => Math.Clamp(value, Min, Max);
+
     /// <summary>One sentence that names the field and its range, with its quantities marked (<see cref="Quantity"/>).</summary>
     public string Sentence(double value) =>
         double.IsFinite(value)

@@ -26,7 +26,8 @@ public enum AdviceKind
 /// <param name="Kind">What it is about.</param>
 /// <param name="Sentence">What to do, and why.</param>
 /// <param name="HoldBar">Pressure to hold instead of the plan's, bar; null where the plan's stands.</param>
-public sealed record CoachAdvice(AdviceKind Kind, string Sentence, double? HoldBar = null);
+/// <param name="StopGrams">Cup to stop at instead of the yield, g, where the pressure alone does not land it; null where the yield stands.</param>
+public sealed record CoachAdvice(AdviceKind Kind, string Sentence, double? HoldBar = null, double? StopGrams = null);
 
 /// <summary>What a coach at the elbow would say now.</summary>
 /// <param name="WantedFlowGramsPerS">The flow that is wanted.</param>

@@ -13,6 +13,10 @@ namespace RuddySpring.Core.Coaching;
 /// <param name="letGoSeconds">How long the hand goes on after the cue (<see cref="LetGo"/>), s.</param>
 public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams, double letGoSeconds)
 {
+    // a cup so much shorter or longer is still the drink that was asked for
+    private const double ShorterShare = 0.3;
+    private const double LongerShare = 0.25;
+    private const double StillOffSeconds = 1.0;
     private const double StaysSeconds = 5.0;
     private const double LookBackSeconds = 2.5;
     private const double RanAway = 0.32;        // ln of how much easier water passes than it did
@@ -25,6 +29,12 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams,
     private double _until;
     private double _off;
     private bool _ran;
+
+    private double YieldGrams => yieldGrams;
+
+    private Machine Machine => machine;
+
+    private double LetGoSeconds => letGoSeconds;
 
     /// <summary>What to say; null where all is well.</summary>
     public CoachAdvice? Advice { get; private set; }
@@ -97,12 +107,21 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams,
         var total = rest.StopSeconds is { } left ? seconds + left : seconds + 120;
         var off = total > lands.High + 1 ? 1 : total < lands.Low - 1 ? -1 : 0;
         _off = off == 0 ? 0 : off == Math.Sign(_off) ? _off + off : off;
-        if (Math.Abs(_off) < 4 || machine.PressureBy == PressureBy.Spring && off > 0) return null;
+        if (Math.Abs(_off) < 4) return null;
         if (total - seconds < 4) return null; // too late to change anything
         if (follower.Phase.Move == PhaseMove.HoldFlow) return null; // who holds the flow has chosen it over the time
-        var factor = FactorToLand(seconds, watch, follower, strokeFromMl, off > 0 ? lands.High : lands.Low, off);
+        var ahead = new Rest(this, seconds, watch, follower, strokeFromMl);
+        var edge = off > 0 ? lands.High : lands.Low;
+        // a spring gives what it gives: only the cup is left to change
+        if (machine.PressureBy == PressureBy.Spring && off > 0)
+            return ahead.YieldToLand(1, edge, off) is { } shorter
+                ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s, and a spring cannot press harder: stop at {shorter:0} g."), null, shorter)
+                : null;
         var most = Math.Min(LiveCoach.MostAdvisedBar, PressureLimit.MostBar(machine, watch.MovedMl - strokeFromMl));
-        var bar = Math.Min(most, HalfBars(targetBar * factor));
+        var bar = Math.Min(most, HalfBars(targetBar * ahead.FactorToLand(edge, off)));
+        // where the pressure alone does not land it, the cup is moved with it
+        var stop = ahead.YieldToLand(bar / Math.Max(0.5, targetBar), edge + (off * StillOffSeconds), off);
+        var and = stop is { } grams ? FormattableString.Invariant($", and {(off > 0 ? "stop at" : "go on to")} {grams:0} g") : "";
         var harder = machine.PressureBy == PressureBy.Arm ? "press to" : "go up to"; // a spring was never asked for more
         var gentler = machine.PressureBy switch
         {
@@ -111,24 +130,51 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams,
             _ => "slower strokes, hold",
         };
         return off > 0
-            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s: {harder} {Quantity.Bar(bar):0.#} as far as it goes easily."), bar)
-            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than the plan, about {total:0} s: {gentler} {Quantity.Bar(bar):0.#}."), bar);
+            ? new(AdviceKind.TooFine, FormattableString.Invariant($"Finer than the plan, about {total:0} s: {harder} {Quantity.Bar(bar):0.#} as far as it goes easily{and}."), bar, stop)
+            : new(AdviceKind.TooCoarse, FormattableString.Invariant($"Coarser than the plan, about {total:0} s: {gentler} {Quantity.Bar(bar):0.#}{and}."), bar, stop);
     }
 
     /// <summary>No hand holds a pressure nearer than that.</summary>
     private static double HalfBars(double bar) => Math.Round(bar * 2) / 2;
 
-    private double FactorToLand(double seconds, PuckWatch watch, PlanFollower follower, double strokeFromMl, double atSeconds, int off)
+    /// <summary>The rest of this pull, as it would be with another pressure or another cup.</summary>
+    private sealed class Rest(Foresight of, double seconds, PuckWatch watch, PlanFollower follower, double strokeFromMl)
     {
-        double low = off > 0 ? 1 : 0.4, high = off > 0 ? 1.5 : 1;
-        for (var i = 0; i < 5; i++)
+        /// <summary>The factor on the plan's pressures that ends the pull at a time in s since the lever moved.</summary>
+        public double FactorToLand(double atSeconds, int off)
         {
-            var middle = (low + high) / 2;
-            var rest = RestOfPull.Of(watch, follower, machine, yieldGrams, strokeFromMl, letGoSeconds, middle, 90);
-            if (seconds + (rest.StopSeconds ?? 999) > atSeconds) low = middle;
-            else high = middle;
+            double low = off > 0 ? 1 : 0.4, high = off > 0 ? 1.5 : 1;
+            for (var i = 0; i < 5; i++)
+            {
+                var middle = (low + high) / 2;
+                if (Total(middle, of.YieldGrams) > atSeconds) low = middle;
+                else high = middle;
+            }
+
+            return (low + high) / 2;
         }
 
-        return (low + high) / 2;
+        /// <summary>
+        /// The cup, g, that ends the pull at a time in s with the pressures at a factor; null where the yield itself does, or where no cup
+        /// that is still the same drink would.
+        /// </summary>
+        public double? YieldToLand(double factor, double atSeconds, int off)
+        {
+            bool Misses(double grams) => off > 0 ? Total(factor, grams) > atSeconds : Total(factor, grams) < atSeconds;
+            if (!Misses(of.YieldGrams)) return null;
+            double near = 1, far = off > 0 ? 1 - ShorterShare : 1 + LongerShare;
+            if (of.YieldGrams * far < watch.CupGrams + 2 || Misses(of.YieldGrams * far)) return null;
+            for (var i = 0; i < 4; i++)
+            {
+                var middle = (near + far) / 2;
+                if (Misses(of.YieldGrams * middle)) near = middle;
+                else far = middle;
+            }
+
+            return Math.Round(of.YieldGrams * far);
+        }
+
+        private double Total(double factor, double grams) => seconds
+            + (RestOfPull.Of(watch, follower, of.Machine, grams, strokeFromMl, of.LetGoSeconds, factor, 90).StopSeconds ?? 999);
     }
 }

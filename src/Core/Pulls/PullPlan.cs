@@ -80,7 +80,11 @@ public sealed record PullPhase(
 }
 
 /// <summary>Times to the yield that count as landing, s from the lever's first move.</summary>
-public sealed record TimeBand(double Low, double Best, double High);
+public sealed record TimeBand(double Low, double Best, double High)
+{
+    /// <summary>Whether a time in s lies in it.</summary>
+    public bool Holds(double seconds) => seconds >= Low && seconds <= High;
+}
 
 /// <summary>A pull as phases of pressure, with the width of the band that counts as on plan.</summary>
 /// <param name="Key">Stable key.</param>

@@ -1,6 +1,10 @@
+using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Dialing;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Shots;
+using RuddySpring.Core.Water;
+using RuddySpring.Server.Plans;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Store;
 
@@ -37,20 +41,27 @@ public sealed record GrindAdviceView(
 
 /// <summary>One thing to change.</summary>
 /// <param name="Of">What changes.</param>
-/// <param name="Value">To what, in what the sheet takes: g to a tenth, a setting of the grinder, or the factor on every pressure.</param>
-public sealed record ChangePart(ChangeOf Of, double Value);
+/// <param name="Value">To what, in what the sheet takes: g to a tenth, a setting of the grinder, the factor on every pressure, degC or s.</param>
+/// <param name="PlanKey">The other plan; null for what is no plan.</param>
+public sealed record ChangePart(ChangeOf Of, double Value, string? PlanKey);
 
 /// <summary>A change that lands the time while what is locked stays.</summary>
 /// <param name="Parts">One thing, or two together.</param>
 /// <param name="Sentence">In words.</param>
-public sealed record ChangeView(IReadOnlyList<ChangePart> Parts, string Sentence);
+/// <param name="Seconds">The time with it.</param>
+public sealed record ChangeView(IReadOnlyList<ChangePart> Parts, string Sentence, double Seconds);
+
+/// <summary>What lands the sheet's shot.</summary>
+/// <param name="Changes">Smallest first.</param>
+/// <param name="Sentence">Where it lands as it stands, or why nothing lands it; null otherwise.</param>
+public sealed record LandingView(IReadOnlyList<ChangeView> Changes, string? Sentence);
 
 /// <summary>Predicted shot and grind advice of the sheet as it stands; null while the sheet has problems.</summary>
 public sealed record PredictionView(PredictedShot? Shot, GrindAdviceView? Grind);
 
 public static class Prediction
 {
-    private const int MostChanges = 4;
+    private const int MostChanges = 6;
     private const int EveryNth = 2;
 
     public static void MapPrediction(this IEndpointRouteBuilder api)
@@ -75,39 +86,40 @@ public static class Prediction
         return new(shot, b.Grinder is null ? null : Advise(sheet, b, await wanted, low, high));
     }
 
-    /// <summary>The changes that land the sheet's shot, smallest first; none where it lands by itself. A search, so it has its own question.</summary>
-    private static async Task<IReadOnlyList<ChangeView>> LandingAsync(RuddyContext db, SessionDesk sessions, TimeProvider time, CancellationToken cancel)
+    /// <summary>The changes that land the sheet's shot, smallest first, or why there are none. A search, so it has its own question.</summary>
+    private static async Task<LandingView> LandingAsync(RuddyContext db, SessionDesk sessions, TimeProvider time, CancellationToken cancel)
     {
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
-        if (answer.Problems.Count > 0) return [];
+        if (answer.Problems.Count > 0) return new([], answer.Problems[0].Sentence);
         var sheet = answer.Sheet;
         var b = await ShotBelief.OfAsync(answer, db, time, cancel);
-        if (b.Grinder is null || b.Restricted) return [];
-        var (low, best, high) = b.Unit.Plan.LandingSeconds;
-        var shot = SimulatedShot.Pull(b.Middle);
-        if (shot.ReachedYield && shot.Seconds >= low && shot.Seconds <= high) return [];
-        return Changes(new(
-            b.Middle, setting => Math.Exp(b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, sheet.DoseGrams, b.BasketId).Mean), sheet.GrindSetting,
-            b.Steps), best, sheet.Locked ?? [], b.Grinder.ScaleUnit);
+        if (b.Restricted) return new([], null);
+        var altitude = await db.Households.AsNoTracking().Select(h => h.AltitudeMetres).SingleAsync(cancel);
+        var plans = await PlanLibrary.AllAsync(db, cancel);
+        var shot = new ShotToLand(
+            b.Middle, setting => Math.Exp(b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, sheet.DoseGrams, b.BasketId).Mean),
+            b.Grinder is null ? null : sheet.GrindSetting, b.Steps)
+        {
+            OtherPlans = [.. plans.Where(p => p.Key != b.Unit.Plan.Key && p.Suits(b.Unit.Machine))],
+            BoilingC = Math.Min(Saturation.BoilingPointC(altitude), PuckParameters.WaterTemperature.Max),
+        };
+        var landing = SolveTheRest.Of(shot, b.Unit.Plan.LandingSeconds, sheet.Locked ?? []);
+        return new([.. landing.Changes.Take(MostChanges).Select(c => View(c, shot, b.Grinder?.ScaleUnit ?? ""))], landing.Sentence);
     }
 
-    private static List<ChangeView> Changes(ShotToLand shot, double seconds, IReadOnlyCollection<ChangeOf> locked, string scaleUnit) =>
-        [.. SolveTheRest.Of(shot, seconds, locked).Take(MostChanges).Select(change =>
+    private static ChangeView View(LandingChange change, ShotToLand shot, string scaleUnit) => new(
+        [.. change.Parts.Select(p => new ChangePart(p.Of, p.Value, p.Plan?.Key))],
+        string.Join(" ", change.Parts.Select(p => p.Of switch
         {
-            var parts = change.Parts.Select(c => new ChangePart(c.Of, c.Of switch
-            {
-                ChangeOf.Grind => Math.Round(c.Value / shot.Steps.Step) * shot.Steps.Step,
-                ChangeOf.Pressure => Math.Round(c.Value, 2),
-                _ => Math.Round(c.Value, 1),
-            })).ToList();
-            return new ChangeView(parts, string.Join(" ", parts.Select(p => p.Of switch
-            {
-                ChangeOf.Dose => FormattableString.Invariant($"Dose {p.Value:0.0} g instead of {shot.DoseGrams:0.0} g."),
-                ChangeOf.Yield => FormattableString.Invariant($"{p.Value:0.0} g in the cup instead of {shot.YieldGrams:0.0} g."),
-                ChangeOf.Grind => FormattableString.Invariant($"Grind at {p.Value:0.##} instead of {shot.Setting:0.##} {scaleUnit}."),
-                _ => FormattableString.Invariant($"Press {Math.Abs(p.Value - 1) * 100:0} % {(p.Value > 1 ? "harder" : "softer")} all the way: peak {Quantity.Bar(shot.Shot.Plan.PeakBar * p.Value):0.0}."),
-            })));
-        })];
+            ChangeOf.Dose => FormattableString.Invariant($"Dose {p.Value:0.0} g instead of {shot.DoseGrams:0.0} g."),
+            ChangeOf.Yield => FormattableString.Invariant($"{p.Value:0.0} g in the cup instead of {shot.YieldGrams:0.0} g."),
+            ChangeOf.Grind => FormattableString.Invariant($"Grind at {p.Value:0.##} instead of {shot.Setting:0.##} {scaleUnit}."),
+            ChangeOf.Water => FormattableString.Invariant($"Water at {Quantity.Celsius(p.Value):0.0} instead of {Quantity.Celsius(shot.Shot.Water.StartC()):0.0}."),
+            ChangeOf.Plan => $"Pull it by the plan {p.Plan!.Name}.",
+            ChangeOf.Time => "Leave everything and take the time as it comes.",
+            _ => FormattableString.Invariant($"Press {Math.Abs(p.Value - 1) * 100:0} % {(p.Value > 1 ? "harder" : "softer")} all the way: peak {Quantity.Bar(shot.Shot.Plan.PeakBar * p.Value):0.0}."),
+        })),
+        change.Seconds);
 
     private static GrindAdviceView Advise(Sheet sheet, ShotBelief b, WantedResistance? wanted, double low, double high)
     {

@@ -144,6 +144,37 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         Assert.All(coarse, a => Assert.Equal(0, a.HoldBar!.Value * 2 % 1));
     }
 
+    [Theory] // common practice: a shorter cup where a spring cannot press harder, or an arm no more than it will
+    [InlineData(MachineFamily.BoilerSpring, "half-full", 16, 7.5)]
+    [InlineData(MachineFamily.PortableLever, "early-peak", 15, 6.5)]
+    public void Where_pressure_alone_does_not_land_it_the_cup_is_moved_too(MachineFamily family, string plan, double dose, double resistance)
+    {
+        List<double> stops = [], ends = [];
+        var lands = ShippedPlans.Find(plan)!.LandingSeconds;
+        for (ulong seed = 900; seed < 906; seed++)
+        {
+            var pull = new CoachedPull(seed, ShippedPlans.Find(plan), resistance * (1 + (0.1 * (seed % 3))), family, dose, 32, expectedSd: 0.1);
+            var cup = new List<(double At, double Grams)>();
+            double? stop = null;
+            pull.Run((t, coaching) =>
+            {
+                cup.Add((t, pull.Puck.CupGrams));
+                if (coaching.Advice is not { Kind: AdviceKind.TooFine, StopGrams: { } grams }) return;
+                stop = grams;
+                Assert.Contains($"stop at {grams:0} g", coaching.Advice.Sentence, StringComparison.Ordinal);
+            }, listens: false);
+            if (stop is not { } at) continue;
+            stops.Add(at);
+            ends.Add(cup.First(c => c.Grams >= at - 1.5).At);
+        }
+
+        output.WriteLine($"{family}: stop at {string.Join(", ", stops)} g, there after {string.Join(", ", ends.Select(e => $"{e:0}"))} s, lands by {lands.High:0} s");
+        Assert.NotEmpty(stops);
+        Assert.All(stops, g => Assert.InRange(g, 32 * 0.68, 31.5));
+        // whoever stops there without pressing harder is a little late at worst
+        Assert.All(ends, e => Assert.InRange(e, lands.Low, lands.High + (family == MachineFamily.BoilerSpring ? 4 : 12)));
+    }
+
     [Fact] // common practice: a cocked spring without resistance flies up, a direct lever is never forced
     public void Danger_is_said_before_all_else()
     {

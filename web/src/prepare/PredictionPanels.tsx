@@ -1,6 +1,7 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { memo, useState } from 'react';
+import { Link } from 'react-router';
 import { api, data, type Schemas } from '../shared/api/client';
 import { Announce } from '../shared/ui/Announce';
 import { Button, Figure, H2, Panel } from '../shared/ui/elements';
@@ -27,7 +28,7 @@ export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, t
   const units = useUnits();
   const queries = useQueryClient();
   const { view, known: predicted } = usePrediction(sheet);
-  const { changes: landing, known } = useLanding(sheet, predicted);
+  const { changes: landing, sentence, known } = useLanding(sheet, predicted);
   const soften = useMutation({
     mutationFn: (factor: number) =>
       data(api.POST('/api/plans/{key}/scaled', { params: { path: { key: sheet.planKey }, query: { factor } } })),
@@ -39,7 +40,8 @@ export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, t
   const takeAll = async (parts: readonly Schemas['ChangePart'][]) => {
     const value = (of: Change) => parts.find((p) => p.of === of)?.value;
     const press = value('Pressure');
-    const planKey = press === undefined ? sheet.planKey : (await soften.mutateAsync(press)).plan.key;
+    const other = parts.find((p) => p.planKey !== null)?.planKey ?? sheet.planKey;
+    const planKey = press === undefined ? other : (await soften.mutateAsync(press)).plan.key;
     take({
       planKey,
       doseGrams: value('Dose') ?? sheet.doseGrams,
@@ -78,32 +80,38 @@ export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, t
       <Box fontSize="14px" color={suggestion ? 'quiet' : 'text'}>
         {grind.sentences.join(' ')}
       </Box>
-      {(suggestion || landing.length > 0) && <Fixed locked={locked} take={take} />}
+      {(suggestion || landing.length > 0 || sentence !== null) && <Fixed locked={locked} take={take} />}
       {landing.length > 0 ? (
         <Box mt="2" as="ul" style={{ listStyle: 'none' }} aria-label="Changes that land it">
           {landing.map((c) => (
             <Flex as="li" key={c.sentence} align="center" gap="3" borderTopWidth="1px" borderColor="hairline" minHeight="44px">
-              <Box flex="1">{units.sentence(c.sentence)}</Box>
-              <Button
-                tone="quiet"
-                aria-label={`Take it: ${c.sentence}`}
-                disabled={soften.isPending}
-                onClick={() => takeAll(c.parts)}
-              >
-                Take it
-              </Button>
+              <Box flex="1">
+                {units.sentence(c.sentence)} <Box as="span" color="quiet">{`${number(c.seconds, 0)} s.`}</Box>
+              </Box>
+              {c.parts.some((p) => p.of === 'Water') ? (
+                <Link to="/warm" style={{ textDecoration: 'underline' }}>
+                  Warm
+                </Link>
+              ) : (
+                c.parts.every((p) => p.of !== 'Time') && (
+                  <Button
+                    tone="quiet"
+                    aria-label={`Take it: ${c.sentence}`}
+                    disabled={soften.isPending}
+                    onClick={() => takeAll(c.parts)}
+                  >
+                    Take it
+                  </Button>
+                )
+              )}
             </Flex>
           ))}
         </Box>
       ) : (
-        view.shot &&
-        suggestion && (
+        known &&
+        sentence !== null && (
           <Box mt="2" fontSize="14px" color="quiet">
-            {view.shot.reachesYield && view.shot.seconds >= grind.secondsLow && view.shot.seconds <= grind.secondsHigh
-              ? 'It lands as it stands; nothing has to change.'
-              : known
-                ? 'Nothing that is free lands it. Free another, or ask for another yield or plan.'
-                : ''}
+            {sentence}
           </Box>
         )
       )}
@@ -114,8 +122,11 @@ export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, t
 const fixable: [Change, string][] = [
   ['Grind', 'grind'],
   ['Dose', 'dose'],
-  ['Yield', 'yield and water'],
-  ['Pressure', 'plan'],
+  ['Yield', 'yield'],
+  ['Pressure', 'pressure'],
+  ['Plan', 'plan'],
+  ['Water', 'water'],
+  ['Time', 'time'],
 ];
 
 /** What has to stay as it is; the rest is solved for. */

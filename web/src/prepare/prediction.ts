@@ -27,5 +27,9 @@ export function useLanding(sheet: Schemas['Sheet'], predicted: boolean) {
     enabled: predicted,
     placeholderData: keepPreviousData,
   });
-  return { changes: changes ?? [], known: changes !== undefined && !isPlaceholderData };
+  return {
+    changes: changes?.changes ?? [],
+    sentence: changes?.sentence ?? null,
+    known: changes !== undefined && !isPlaceholderData,
+  };
 }

@@ -975,7 +975,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ChangeView"][];
+                        "application/json": components["schemas"]["LandingView"];
                     };
                 };
             };
@@ -3471,16 +3471,18 @@ export interface components {
          * @description What may be changed to land the time.
          * @enum {unknown}
          */
-        ChangeOf: "Dose" | "Yield" | "Pressure" | "Grind";
+        ChangeOf: "Dose" | "Yield" | "Pressure" | "Grind" | "Water" | "Plan" | "Time";
         /** @description One thing to change. */
         ChangePart: {
             /** @description What changes. */
             of: components["schemas"]["ChangeOf"];
             /**
              * Format: double
-             * @description To what, in what the sheet takes: g to a tenth, a setting of the grinder, or the factor on every pressure.
+             * @description To what, in what the sheet takes: g to a tenth, a setting of the grinder, the factor on every pressure, degC or s.
              */
             value: number;
+            /** @description The other plan; null for what is no plan. */
+            planKey: null | string;
         };
         /** @description A change that lands the time while what is locked stays. */
         ChangeView: {
@@ -3488,6 +3490,11 @@ export interface components {
             parts: components["schemas"]["ChangePart"][];
             /** @description In words. */
             sentence: string;
+            /**
+             * Format: double
+             * @description The time with it.
+             */
+            seconds: number;
         };
         /** @description One thing that is not as it was. */
         ChangedThing: {
@@ -4289,6 +4296,13 @@ export interface components {
          * @enum {unknown}
          */
         LampMeans: "Unknown" | "Heating" | "Ready";
+        /** @description What lands the sheet's shot. */
+        LandingView: {
+            /** @description Smallest first. */
+            changes: components["schemas"]["ChangeView"][];
+            /** @description Where it lands as it stands, or why nothing lands it; null otherwise. */
+            sentence: null | string;
+        };
         /** @description The last shot of this bag on this machine. */
         LastTime: {
             /** Format: int32 */
