@@ -48,6 +48,19 @@ public sealed class ArchitectureTests
     public void The_cores_folders_form_no_circle() =>
         ArchUnitNET.Fluent.Slices.SliceRuleDefinition.Slices().Matching("RuddySpring.Core.(*)").Should().BeFreeOfCycles().Check(All);
 
+    [Fact] // what is worked out about coffee is worked out in the core: outside of it there is rounding and clamping, and geometry on the screen
+    public void Endpoints_and_pages_do_not_compute()
+    {
+        var root = AppContext.BaseDirectory;
+        while (!File.Exists(Path.Combine(root, "RuddySpring.slnx"))) root = Path.GetDirectoryName(root)!;
+        var files = Directory.EnumerateFiles(Path.Combine(root, "src", "Server"), "*.cs", SearchOption.AllDirectories)
+            .Concat(Directory.EnumerateFiles(Path.Combine(root, "web", "src"), "*.ts*", SearchOption.AllDirectories))
+            .Where(f => !f.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}", StringComparison.Ordinal)).ToArray();
+        Assert.True(files.Length > 200);
+        var function = new Regex(@"\bMath\.(Exp|Log|Pow|Sqrt|exp|log|pow|sqrt)\(");
+        Assert.DoesNotContain(files, f => function.IsMatch(File.ReadAllText(f)));
+    }
+
     [Fact] // units in the name: a bare "pressure" says nothing
     public void Public_numbers_of_the_core_carry_their_unit()
     {

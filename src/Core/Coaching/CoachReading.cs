@@ -35,6 +35,7 @@ public sealed record CoachAdvice(AdviceKind Kind, string Sentence, double? HoldB
 /// <param name="FlowOutOfReach">No pressure of this machine and hand gives that flow.</param>
 /// <param name="HoldForceKgf">Hand force for that pressure; null where the hand makes none.</param>
 /// <param name="SecondsLeft">Until the hand should let go, at the plan; null while nothing can be said.</param>
+/// <param name="CupGrams">In the cup as far as it is known: weighed, or worked out from the water that went in.</param>
 /// <param name="GramsLeft">Still wanted in the cup.</param>
 /// <param name="NextCueSeconds">Until the phase that is due ends; null where it is unknown.</param>
 /// <param name="StrokeShare">Share of the stroke under way that is used, 0 to 1.</param>
@@ -43,5 +44,5 @@ public sealed record CoachAdvice(AdviceKind Kind, string Sentence, double? HoldB
 /// <param name="StrokeMl">Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of it.</param>
 /// <param name="Advice">What is not in the plan; null where all is well.</param>
 public sealed record CoachReading(
-    double WantedFlowGramsPerS, double? HoldBar, bool FlowOutOfReach, double? HoldForceKgf, double? SecondsLeft, double GramsLeft,
+    double WantedFlowGramsPerS, double? HoldBar, bool FlowOutOfReach, double? HoldForceKgf, double? SecondsLeft, double CupGrams, double GramsLeft,
     double? NextCueSeconds, double StrokeShare, int Stroke, double MovedMl, double StrokeMl, CoachAdvice? Advice);

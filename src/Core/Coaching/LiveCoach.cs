@@ -139,7 +139,7 @@ public sealed class LiveCoach
         return new(
             wanted, hold, outOfReach,
             hold is { } bar && _machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(_machine, Math.Clamp(bar, 0, 15)) : null,
-            left, Math.Max(0, _yieldGrams - _watch.CupGrams), _rest?.NextPhaseSeconds is { } next ? Math.Max(0, next - since) : null,
+            left, _watch.CupGrams, Math.Max(0, _yieldGrams - _watch.CupGrams), _rest?.NextPhaseSeconds is { } next ? Math.Max(0, next - since) : null,
             Math.Clamp(inStroke / chamber, 0, 1),
             _machine.PressureBy == PressureBy.Strokes ? 1 + (int)(_watch.MovedMl / chamber) : _stroke,
             _watch.MovedMl,

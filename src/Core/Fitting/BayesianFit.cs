@@ -14,6 +14,9 @@ public readonly record struct Belief(double Mean, double Deviation);
 /// <param name="DegreesOfFreedom">Its degrees of freedom.</param>
 public readonly record struct Prediction(double Mean, double Scale, double DegreesOfFreedom)
 {
+    /// <summary>The middle of what it is the logarithm of.</summary>
+    public double Median => Math.Exp(Mean);
+
     /// <summary>Chance that the value lies between two bounds, 0 to 1.</summary>
     public double Chance(double low, double high) =>
         StudentT.CDF(Mean, Scale, DegreesOfFreedom, high) - StudentT.CDF(Mean, Scale, DegreesOfFreedom, low);

@@ -98,6 +98,8 @@ public sealed record PullPlan(
     string Key, string Name, string Why, double BandBar, IReadOnlyList<PullPhase> Phases, TimeBand? Lands = null,
     IReadOnlyList<MachineFamily>? Families = null)
 {
+    private const double WobbleBar = 0.2;
+
     public static readonly FieldRange PlanPressure = new("toBar", "Plan pressure", 0, 12, "bar");
     public static readonly FieldRange Band = new("bandBar", "Width of the band", 0.1, 3, "bar");
     public static readonly FieldRange PhaseSeconds = new("endsAt", "Seconds of a phase", 0.5, 180, "s");
@@ -122,6 +124,10 @@ public sealed record PullPlan(
 
     /// <summary>Whether the pull begins with a wait without pressure, as a bloom does.</summary>
     public bool WaitsFirst => Phases is [{ Move: PhaseMove.Rest }, ..] or [{ ToBar: < 0.5 }, ..];
+
+    /// <summary>Which of its phases the hand eases into: the pressure falls by more than a hand's own wobble, and not because the lever is lifted.</summary>
+    public IReadOnlyList<bool> Easing() =>
+        [.. Phases.Select((p, i) => i > 0 && p.Move != PhaseMove.Lift && p.ToBar < Phases[i - 1].ToBar - WobbleBar)];
 
     /// <summary>Whether a machine makes pressure the way this plan needs it.</summary>
     public bool Suits(Machine machine) =>

@@ -23,6 +23,11 @@ public static class GrindResistivity
         return bed.ResistanceBarSPerMl is var r && (r < range.Min || r > range.Max) ? shot.WithResistance(Math.Clamp(r, range.Min, range.Max)) : shot with { Bed = bed };
     }
 
+    /// <summary>
+    /// What a basket does to the resistance against another one: what was learned of it apart from its shape, and the shape.
+    /// </summary>
+    public static double BasketFactor(double learned, Basket basket, Basket against) => learned * Bed.PerResistivity(1, basket) / Bed.PerResistivity(1, against);
+
     private static double AtReference(ShotConditions shot) =>
         FlowResistance.Compaction(PuckBehaviour.Usual, GrindResistance.ReferenceBar) * Math.Exp(-shot.Behaviour.OverR10);
 }

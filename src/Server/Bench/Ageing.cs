@@ -45,17 +45,16 @@ public static class Ageing
                 if (known.LastOrDefault(s => s.Bag == bag.Id) is not { } last) continue;
                 var age = BenchEndpoints.DaysFromRoast(bag, time);
                 var frozen = bag.Dates.Frozen(DateOnly.FromDateTime(time.GetLocalNow().DateTime));
-                var (now, soon, week) = GrindOutlook.Of(advice, last, age, ages: !frozen);
-                bags.Add(new(bag.Id, grinder.Id, now, soon, week, frozen
-                    ? "Frozen: its grind stays where it is."
-                    : FormattableString.Invariant($"To keep the shot of {last.Setting:0.##} {grinder.ScaleUnit} on {grinder.Name}: {now:0.0} today, {soon:0.0} in three days, {week:0.0} in a week, {Math.Abs(week - now):0.0} {(week < now == grinder.FinerIsLower ? "finer" : "coarser")}.")));
+                var outlook = GrindOutlook.Of(advice, last, age, ages: !frozen);
+                bags.Add(new(
+                    bag.Id, grinder.Id, outlook.Now, outlook.InThreeDays, outlook.InAWeek,
+                    GrindWords.Ageing(outlook, last.Setting, frozen, new(grinder.Name, grinder.ScaleUnit, grinder.Step, grinder.PurgeGrams), grinder.FinerIsLower)));
             }
 
             baskets.AddRange(known.Select(s => s.Basket).Where(b => b != 0).Distinct()
                 .Select(b => (Id: b, Learned: advice.BasketFactor(b), By: known.Last(s => s.Basket == b).Machine)).Where(b => b.Learned is not null)
-                // its width is part of what it does against the machine's own
                 .Select(b => new BasketLearned(
-                    b.Id, grinder.Id, b.Learned!.Value.Factor * Bed.PerResistivity(1, shapes[b.Id]) / Bed.PerResistivity(1, own[b.By]), b.Learned.Value.Shots)));
+                    b.Id, grinder.Id, GrindResistivity.BasketFactor(b.Learned!.Value.Factor, shapes[b.Id], own[b.By]), b.Learned.Value.Shots)));
         }
 
         // the grinder it was ground on last speaks for a bag

@@ -17,7 +17,7 @@ public sealed record BenchView(
     IReadOnlyList<BrewerView> Brewers, IReadOnlyList<MachineView> Machines, IReadOnlyList<GrinderView> Grinders,
     IReadOnlyList<BagView> Bags, IReadOnlyList<PullPlan> Plans, IReadOnlyList<FamilyView> Families, RestWindow Rest, IReadOnlyList<NamedRest> RestSchools,
     IReadOnlyList<BasketView> Baskets, IReadOnlyList<PutAwayView> PutAway, int HouseholdVersion,
-    IReadOnlyList<PlanVersion> PlanVersions);
+    IReadOnlyList<PlanVersion> PlanVersions, IReadOnlyDictionary<string, IReadOnlyList<SketchPoint>> PlanSketches);
 
 /// <summary>The version of a plan of the household's own, to send with a change of it.</summary>
 public sealed record PlanVersion(int Id, int Version);
@@ -174,7 +174,8 @@ public static class BenchEndpoints
         })], rest, RestWindow.Schools,
         [.. (await db.Baskets.AsNoTracking().Where(b => b.DeletedAt == null).OrderBy(b => b.Id).ToListAsync(cancel)).Select(b => new BasketView(b.Id, b.Version, b.Name, b.Spec))],
         await PutAwayAsync(db, cancel), household.Version,
-        await db.Plans.Where(p => p.DeletedAt == null).Select(p => new PlanVersion(p.Id, p.Version)).ToListAsync(cancel));
+        await db.Plans.Where(p => p.DeletedAt == null).Select(p => new PlanVersion(p.Id, p.Version)).ToListAsync(cancel),
+        plans.ToDictionary(p => p.Key, PlanSketch.Of));
     }
 
     private static BagView View(Bag bag, RestWindow rest, TimeProvider time)

@@ -26,7 +26,7 @@ public sealed record PracticeRequest(string Lesson, int? MachineId);
 public sealed record PracticeView(
     string Id, LessonView Lesson, string MachineName, PracticeFrame Frame, PullPlan Plan, IReadOnlyList<PlanPoint> PlanCourse, double PlanSeconds,
     double YieldGrams, double? MaxHandForceKgf, PressureBy PressureBy, double StrokeMl, IReadOnlyList<StrokeReach> Reach, LeverControl Control,
-    double? TickSeconds);
+    double? TickSeconds, IReadOnlyList<bool> Easing);
 
 /// <summary>The lever as it stands.</summary>
 /// <param name="ForceKgf">Hand force; null where the hand makes no pressure.</param>

@@ -57,7 +57,8 @@ public static class PracticeEndpoints
         return new(
             session.Id, view, machine == chosen?.Spec ? chosen.Name : FamilyWords.Name(machine.Family), session.Frame(0, 0, whole: true),
             lesson.Plan, course, Math.Min(seconds, lesson.LongestSeconds), lesson.YieldGrams, machine.PressureBy == PressureBy.Arm ? machine.WillingForceKgf : null,
-            machine.PressureBy, Strokes.VolumeMl(machine), PlanReach.OverStroke(machine), LeverControls.Of(machine), Strokes.RhythmSeconds(machine));
+            machine.PressureBy, Strokes.VolumeMl(machine), PlanReach.OverStroke(machine), LeverControls.Of(machine), Strokes.RhythmSeconds(machine),
+            lesson.Plan.Easing());
     }
 
     private static async Task<PracticeResult> EndAsync(string id, PracticeDesk desk, SteadyClock clock, RuddyContext db, TimeProvider time, CancellationToken cancel)

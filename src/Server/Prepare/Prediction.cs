@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
-using RuddySpring.Core;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Water;
 using RuddySpring.Server.Plans;
@@ -76,14 +76,14 @@ public static class Prediction
         if (answer.Problems.Count > 0) return new(null, null);
         var sheet = answer.Sheet;
         var b = await ShotBelief.OfAsync(answer, db, time, cancel);
-        var (low, best, high) = b.Unit.Plan.LandingSeconds;
+        var lands = b.Unit.Plan.LandingSeconds;
         // the grind that is wanted is searched for beside the forecast: whoever types waits for both
         var wanted = b.Grinder is null || b.Restricted
             ? Task.FromResult<WantedResistance?>(null)
-            : Task.Run(() => WantedResistance.Of(b.Unit, low, best, high));
+            : Task.Run(() => WantedResistance.Of(b.Unit, lands.Low, lands.Best, lands.High));
         var forecast = ShotForecast.Of(b.Unit, b.LogResistivity);
         var shot = Shot(forecast, b.Known.Count(s => s.Bag == b.BagId), b.Grinder is not null && sheet.GrindSetting is not null);
-        return new(shot, b.Grinder is null ? null : Advise(sheet, b, await wanted, low, high));
+        return new(shot, b.Grinder is null ? null : Advise(sheet, b, await wanted, lands));
     }
 
     /// <summary>The changes that land the sheet's shot, smallest first, or why there are none. A search, so it has its own question.</summary>
@@ -97,7 +97,7 @@ public static class Prediction
         var altitude = await db.Households.AsNoTracking().Select(h => h.AltitudeMetres).SingleAsync(cancel);
         var plans = await PlanLibrary.AllAsync(db, cancel);
         var shot = new ShotToLand(
-            b.Middle, setting => Math.Exp(b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, sheet.DoseGrams, b.BasketId).Mean),
+            b.Middle, setting => b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, sheet.DoseGrams, b.BasketId).Median,
             b.Grinder is null ? null : sheet.GrindSetting, b.Steps)
         {
             OtherPlans = [.. plans.Where(p => p.Key != b.Unit.Plan.Key && p.Suits(b.Unit.Machine))],
@@ -108,52 +108,20 @@ public static class Prediction
     }
 
     private static ChangeView View(LandingChange change, ShotToLand shot, string scaleUnit) => new(
-        [.. change.Parts.Select(p => new ChangePart(p.Of, p.Value, p.Plan?.Key))],
-        string.Join(" ", change.Parts.Select(p => p.Of switch
-        {
-            ChangeOf.Dose => FormattableString.Invariant($"Dose {p.Value:0.0} g instead of {shot.DoseGrams:0.0} g."),
-            ChangeOf.Yield => FormattableString.Invariant($"{p.Value:0.0} g in the cup instead of {shot.YieldGrams:0.0} g."),
-            ChangeOf.Grind => FormattableString.Invariant($"Grind at {p.Value:0.##} instead of {shot.Setting:0.##} {scaleUnit}."),
-            ChangeOf.Water => FormattableString.Invariant($"Water at {Quantity.Celsius(p.Value):0.0} instead of {Quantity.Celsius(shot.Shot.Water.StartC()):0.0}."),
-            ChangeOf.Plan => $"Pull it by the plan {p.Plan!.Name}.",
-            ChangeOf.Time => "Leave everything and take the time as it comes.",
-            _ => FormattableString.Invariant($"Press {Math.Abs(p.Value - 1) * 100:0} % {(p.Value > 1 ? "harder" : "softer")} all the way: peak {Quantity.Bar(shot.Shot.Plan.PeakBar * p.Value):0.0}."),
-        })),
-        change.Seconds);
+        [.. change.Parts.Select(p => new ChangePart(p.Of, p.Value, p.Plan?.Key))], LandingWords.Of(change, shot, scaleUnit), change.Seconds);
 
-    private static GrindAdviceView Advise(Sheet sheet, ShotBelief b, WantedResistance? wanted, double low, double high)
+    private static GrindAdviceView Advise(Sheet sheet, ShotBelief b, WantedResistance? wanted, TimeBand lands)
     {
-        var (grinder, advice, age, bagId, known) = (b.Grinder!, b.Advice, b.AgeDays, b.BagId, b.Known);
-        if (b.Restricted)
-        {
-            return new(null, null, low, high, [
-                "A small hole in this basket gives the back-pressure, so there is no dialling in by the grind: take shop-ground coffee, or grind a good deal coarser than for an ordinary basket.",
-                "Press gently and steadily; what changes the cup is dose, yield and water.",
-            ]);
-        }
-
-        if (wanted is null)
-            return new(null, null, low, high, ["No grind gives this yield in that time on this machine with this plan. Ask for another yield or another plan."]);
-        var suggestion = advice.Suggest(bagId, sheet.MachineId, age, sheet.DoseGrams, wanted, b.BasketId);
-        if (suggestion is null)
-            return new(null, null, low, high, [$"Nothing has been pulled with {grinder.Name} yet. Begin on the fine side and work back; after one shot there is advice here."]);
+        var grinder = b.Named!;
+        GrindAdviceView Words(IReadOnlyList<string> sentences) => new(null, null, lands.Low, lands.High, sentences);
+        if (b.Restricted) return Words(GrindWords.Restricted);
+        if (wanted is null) return Words(GrindWords.OutOfReach);
+        if (b.Advice.Suggest(b.BagId, sheet.MachineId, b.AgeDays, sheet.DoseGrams, wanted, b.BasketId) is not { } suggestion)
+            return Words(GrindWords.Nothing(grinder));
         double? chance = sheet.GrindSetting is { } set
-            ? advice.Chance(bagId, sheet.MachineId, set, age, sheet.DoseGrams, wanted, b.BasketId) : null;
-        var sentences = new List<string>
-        {
-            FormattableString.Invariant($"{suggestion.Chance * 100:0} % chance to land between {low:0} and {high:0} s from the lever's first move when it is pulled as planned, as {(suggestion.Shots == 0 ? "the grinder's other coffees say" : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot of this bag says" : "shots of this bag say")}")}."),
-        };
-        if (suggestion.HeldBack)
-            sentences.Add("More would be needed, and the shots so far do not say how much: go this far, pull, and look again.");
-        if (suggestion.TooCoarse)
-            sentences.Add(FormattableString.Invariant($"One step of {grinder.Name} moves the resistance by {suggestion.StepShare * 100:0} %, more than the band is wide: it is too coarse in its steps for this. Change the dose by a few tenths instead, or let the arm correct."));
-        var toward = suggestion.InAWeek - ((suggestion.Low + suggestion.High) / 2);
-        if (Math.Abs(toward) > grinder.Step * 0.2)
-            sentences.Add(FormattableString.Invariant($"Ageing alone will ask for about {Math.Abs(toward):0.#} {grinder.ScaleUnit} finer in a week."));
-        if (known.Count > 0 && known[^1].Bag != bagId && bagId != 0)
-            sentences.Add(FormattableString.Invariant($"Another coffee was ground last, at {known[^1].Setting:0.##}: set {grinder.Name} back to {suggestion.Setting:0.##} and purge {(grinder.PurgeGrams > 0 ? FormattableString.Invariant($"{grinder.PurgeGrams:0.#} g ") : "")}before you weigh."));
-        sentences.Add("It goes by the resistance of each puck, so what arm and heat did is not held against the grind.");
-        return new(suggestion, chance, low, high, sentences);
+            ? b.Advice.Chance(b.BagId, sheet.MachineId, set, b.AgeDays, sheet.DoseGrams, wanted, b.BasketId) : null;
+        double? before = b.Known.Count > 0 && b.Known[^1].Bag != b.BagId && b.BagId != 0 ? b.Known[^1].Setting : null;
+        return new(suggestion, chance, lands.Low, lands.High, GrindWords.Of(suggestion, grinder, lands, before));
     }
 
     private static PredictedShot Shot(ShotForecast forecast, int knownShots, bool setKnown)

@@ -135,7 +135,6 @@ public static class PrepareEndpoints
         // what was put away, or never was, is on no sheet
         var brewer = await db.Brewers.AnyAsync(b => b.Id == sheet.BrewerId, cancel);
         sheet = sheet with { PlanKey = plan.Key, BrewerId = brewer ? sheet.BrewerId : null, BasketId = basketRow?.Id, BagId = bag?.Id, GrinderId = grinder?.Id };
-        var basket = basketRow?.Spec ?? Basket.Of(machine);
         var preparation = sheet.Preparation ?? new();
         var water = await UsualWater.AtPuckAsync(row, db, sessions, cancel);
 
@@ -147,27 +146,18 @@ public static class PrepareEndpoints
         if (preparation.TampKgf is { } tamp) Try(problems, () => Preparation.Tamp.Check(tamp));
         var sound = problems.Count == 0;
 
-        var density = LiquidWater.DensityGramsPerMl(water.Value);
-        var inBasket = machine.Family == MachineFamily.TwinArmBasket;
-        var most = CupVolumes.MostWaterGrams(machine, water.Value);
-        // where basket and chamber are one, coffee and screen take the water's room
-        if (inBasket && sound && basketRow is not null)
-            most = Math.Min(most, PuckFit.WaterRoomGrams(basket, sheet.DoseGrams, bag?.RoastLevel ?? "", preparation.Cover, density));
-        double? need = sound ? CupVolumes.WaterGrams(machine, sheet.DoseGrams, sheet.YieldGrams) : null;
-        double? largest = sound ? CupVolumes.CupGrams(machine, sheet.DoseGrams, most) : null;
-        var puck = sound && !inBasket ? PuckFit.Of(basket, sheet.DoseGrams, bag?.RoastLevel ?? "", preparation.Cover) : null;
-        var fits = need <= most;
-        double? force = machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(machine, plan.PeakBar) : null;
+        var fit = SheetFit.Of(
+            machine, plan, basketRow?.Spec, sound, sheet.DoseGrams, sheet.YieldGrams, water.Value, bag?.RoastLevel ?? "", preparation.Cover);
         var last = await LastShotAsync(db, sheet.MachineId, sheet.BagId, cancel);
 
         return new(
-            sheet, version, sound ? sheet.YieldGrams / sheet.DoseGrams : null, need, need / density, water.Value, water.PlusMinus, water.Course, most, largest,
-            fits, FitSentence(machine, need, most, largest, fits), plan.PeakBar, force, ForceSentence(machine, plan, force),
-            machine.WillingForceKgf, problems, Cautions(machine),
+            sheet, version, sound ? sheet.YieldGrams / sheet.DoseGrams : null, fit.NeedGrams, fit.NeedGrams / LiquidWater.DensityGramsPerMl(water.Value), water.Value,
+            water.PlusMinus, water.Course, fit.MostGrams, fit.LargestYieldGrams, fit.Fits, fit.FitSentence, plan.PeakBar, fit.HandForceKgf, fit.ForceSentence,
+            machine.WillingForceKgf, problems, MachineCautions.Before(machine),
             last is null ? null : new(
                 last.Id, last.PulledAt, last.GrindSetting, last.DoseGrams, last.Measures.CupGrams, last.Measures.SecondsFromPressure,
                 last.Measures.R10, last.Liking),
-            puck, sound ? Abilities.Strokes(machine, sheet.DoseGrams, sheet.YieldGrams) : null, Ratios(bag, sheet, sound, largest),
+            fit.Puck, sound ? Abilities.Strokes(machine, sheet.DoseGrams, sheet.YieldGrams) : null, Ratios(bag, sheet, sound, fit.LargestYieldGrams),
             Preparation.HolderWord(bag is null ? 0 : await db.Shots.CountAsync(s => s.BagId == bag.Id && s.DeletedAt == null, cancel), preparation.Bottomless),
             sound ? PlanReach.Problems(plan, machine, sheet.DoseGrams, sheet.YieldGrams) : [], await SinceAsync(sheet, row, bag, grinder, plan, basketRow, db, cancel));
     }
@@ -207,42 +197,5 @@ public static class PrepareEndpoints
         {
             problems.Add(new(error.Range.Field, error.Sentence));
         }
-    }
-
-    private static string FitSentence(Machine machine, double? need, double most, double? largest, bool fits)
-    {
-        var holder = machine.HasBoiler
-            ? machine.StrokesAShot == 1 ? "one stroke moves" : $"{machine.StrokesAShot} strokes move"
-            : machine.Family == MachineFamily.TwinArmBasket ? "over the coffee the basket takes" : "the chamber takes";
-        if (need is null) return $"At most {most:0} g: that is what {holder}.";
-        return fits
-            ? $"Fits: {holder} {most:0} g, so up to {largest:0} g in the cup from this dose."
-            : $"Does not fit: {holder} {most:0} g and this needs {need:0} g. Ask for at most {Math.Floor(largest ?? 0):0} g in the cup, or take less coffee.";
-    }
-
-    private static string ForceSentence(Machine machine, PullPlan plan, double? force)
-    {
-        if (machine.PressureBy == PressureBy.Spring)
-            return $"The spring gives up to {Quantity.Bar(machine.SpringTopBar ?? 0):0.0} by itself; the hand only guides the lever.";
-        if (machine.PressureBy == PressureBy.Strokes) return $"Stroke by stroke up to {Quantity.Bar(plan.PeakBar):0.#}.";
-        return force <= machine.WillingForceKgf
-            ? $"{Quantity.Kgf(force ?? 0):0.0} at the handle at {Quantity.Bar(plan.PeakBar):0.#}, of the {Quantity.Kgf(machine.WillingForceKgf):0} you are willing to use."
-            : $"{Quantity.Kgf(force ?? 0):0.0} at {Quantity.Bar(plan.PeakBar):0.#} is more than the {Quantity.Kgf(machine.WillingForceKgf):0} you are willing to use: the peak will be {Quantity.Bar(Lever.PressureBar(machine, machine.WillingForceKgf)):0.0}.";
-    }
-
-    private static List<string> Cautions(Machine machine)
-    {
-        var cautions = new List<string>
-        {
-            "A holder that is not fully seated comes off under pressure. Check that it is locked in before you press.",
-        };
-        if (machine.PressureBy == PressureBy.Arm)
-            cautions.Add("Never force a lever that one arm cannot move: forks and frames bend and break, and the machine can tip. Hold it down.");
-        if (machine.PressureBy == PressureBy.Spring)
-            cautions.Add("A cocked lever flies up if nothing resists it. Keep a hand on it and your face away until the pressure holds.");
-        cautions.Add(machine.HasBoiler
-            ? "Group and boiler stay hot long after switching off. Hold only the insulated parts; the machine's manual comes first."
-            : "Pour boiling water slowly, hands off the stream. Metal stays hot; hold only the insulated parts.");
-        return cautions;
     }
 }

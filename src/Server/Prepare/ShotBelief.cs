@@ -27,10 +27,13 @@ public sealed record ShotBelief(
     private const double UsualAge = 8;
 
     /// <summary>The shot at the middle of what is believed.</summary>
-    public ShotConditions Middle => GrindResistivity.With(Unit, Math.Exp(LogResistivity.Mean));
+    public ShotConditions Middle => GrindResistivity.With(Unit, LogResistivity.Median);
 
     /// <summary>What a coach at the elbow may expect, as R10 has it: what pulls taught he knows besides.</summary>
-    public ExpectedPuck Expected => new(GrindResistivity.With(Sheet, Math.Exp(LogResistivity.Mean)).Bed.ResistanceBarSPerMl, Math.Clamp(LogResistivity.Scale, 0.1, 0.6));
+    public ExpectedPuck Expected => new(GrindResistivity.With(Sheet, LogResistivity.Median).Bed.ResistanceBarSPerMl, Math.Clamp(LogResistivity.Scale, 0.1, 0.6));
+
+    /// <summary>The grinder as advice speaks of it; null without one.</summary>
+    public NamedGrinder? Named => Grinder is { } g ? new(g.Name, g.ScaleUnit, g.Step, g.PurgeGrams) : null;
 
     /// <summary>Whether a small hole gives the back-pressure, so that the grind hardly sets it.</summary>
     public bool Restricted => Unit.Bed.Basket.RestrictorBarS2PerMl2 > 0;
@@ -54,7 +57,8 @@ public sealed record ShotBelief(
         var unit = ShotConditions.Of(
             machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), sheet.DoseGrams, sheet.YieldGrams,
             Math.Clamp(answer.WaterC, 20, 100), basket: basket?.Spec, preparation: sheet.Preparation)
-            with { Water = answer.WaterCourse.Within(20, 100) };
+            with
+        { Water = answer.WaterCourse.Within(20, 100) };
         var taught = await PullLearning.TaughtAsync(db, cancel);
         var learned = PullLearning.Puck(taught, sheet, null, unit);
         return new(

@@ -25,11 +25,13 @@ namespace RuddySpring.Server.Pull;
 /// <param name="NeedleToFollow">Whether it has a gauge that eyes can read.</param>
 /// <param name="TickSeconds">Rhythm of its strokes; null where there is none.</param>
 /// <param name="SheetVersion">Version of the sheet that the next pull would be made ready of.</param>
+/// <param name="Easing">Which of the plan's phases the hand eases into.</param>
 /// <param name="WaterGrams">Water to pour or to move for the yield, where no scale meters the cup.</param>
 public sealed record PullView(
     LiveFrame Frame, Sheet Sheet, PullPlan Plan, IReadOnlyList<PlanPoint> PlanCourse, double PlanSeconds, string MachineName,
     double? MaxHandForceKgf, IReadOnlyList<PullCheck> Before, IReadOnlyList<PullCheck> After, MachineFamily Family, PressureBy PressureBy,
-    double StrokeMl, IReadOnlyList<StrokeReach> Reach, double WaterGrams, bool NeedleToFollow, double? TickSeconds, int SheetVersion);
+    double StrokeMl, IReadOnlyList<StrokeReach> Reach, double WaterGrams, bool NeedleToFollow, double? TickSeconds, int SheetVersion,
+    IReadOnlyList<bool> Easing);
 
 /// <summary>An instrument for a pull.</summary>
 public sealed record GiveRequest(string Device);
@@ -100,7 +102,7 @@ public static class PullEndpoints
             machine.PressureBy == PressureBy.Arm ? machine.WillingForceKgf : null,
             PullWords.Before(machine, sheet.Preparation?.Cover is PuckCover.Screen or PuckCover.Paper), PullWords.After(machine), machine.Family, machine.PressureBy,
             Strokes.VolumeMl(machine), PlanReach.OverStroke(machine),
-            CupVolumes.WaterGrams(machine, sheet.DoseGrams, sheet.YieldGrams), machine.Reads.Contains(Reads.Gauge), Strokes.RhythmSeconds(machine), version);
+            CupVolumes.WaterGrams(machine, sheet.DoseGrams, sheet.YieldGrams), machine.Reads.Contains(Reads.Gauge), Strokes.RhythmSeconds(machine), version, plan.Easing());
     }
 
     private static async Task<PullView> ReadyAsync(

@@ -43,7 +43,8 @@ public sealed record PullStart(
     {
         var expected = Expected ?? Anything;
         var shot = ShotConditions.Of(Machine, Plan, Sheet.DoseGrams, Sheet.YieldGrams, Math.Clamp(WaterC, 20, 99), basket: Basket, preparation: Sheet.Preparation)
-            with { Water = (Water ?? WaterCourse.Steady(WaterC)).Within(20, 99) };
+            with
+        { Water = (Water ?? WaterCourse.Steady(WaterC)).Within(20, 99) };
         shot = shot.WithResistance(Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60));
         return Learned?.Expect(shot, expected.SdLog) ?? PuckBelief.Before(shot, expected.SdLog);
     }

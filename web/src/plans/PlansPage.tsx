@@ -76,7 +76,7 @@ export default function PlansPage() {
                   {plan.phases.length} phases
                 </Box>
               </Box>
-              <PlanSketch plan={plan} width={132} height={56} />
+              <PlanSketch points={bench.planSketches[plan.key] ?? []} bandBar={plan.bandBar} width={132} height={56} />
             </Flex>
             <Box fontSize="14px" mt="2">
               {units.sentence(plan.why)}

@@ -8,13 +8,14 @@ import { PlanSketch } from './PlanSketch';
 
 interface Props {
   plans: readonly Schemas['PullPlan'][];
+  sketches: Schemas['BenchView']['planSketches'];
   planKey: string;
   problems: readonly Schemas['PlanProblem'][];
   change: (part: Partial<Schemas['Sheet']>) => void;
 }
 
 /** The plans that suit the machine, each with its shape. Drawn anew only when the choice changes. */
-export const PlanPanel = memo(function PlanPanel({ plans, planKey, problems, change }: Props) {
+export const PlanPanel = memo(function PlanPanel({ plans, sketches, planKey, problems, change }: Props) {
   const units = useUnits();
   return (
     <Panel order={4}>
@@ -65,7 +66,7 @@ export const PlanPanel = memo(function PlanPanel({ plans, planKey, problems, cha
                 )}
               </Box>
               <Box display={{ base: 'none', sm: 'block' }} flexShrink={0}>
-                <PlanSketch plan={plan} width={132} height={56} />
+                <PlanSketch points={sketches[plan.key] ?? []} bandBar={plan.bandBar} width={132} height={56} />
               </Box>
             </Flex>
           );

@@ -99,7 +99,13 @@ export default function PreparePage() {
                 change={change}
               />
 
-              <PlanPanel plans={plans} planKey={sheet.planKey} problems={answer.planProblems} change={change} />
+              <PlanPanel
+                plans={plans}
+                sketches={bench.planSketches}
+                planKey={sheet.planKey}
+                problems={answer.planProblems}
+                change={change}
+              />
               <ShotPanel sheet={answer.sheet} />
             </>
           )}

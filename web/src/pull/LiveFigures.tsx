@@ -43,7 +43,7 @@ export function LiveFigures({ view, height, compact = false, hand = true }: Prop
       const r = frame.reading;
       const coach = r?.coach;
       // without a scale the cup is reckoned from the water that went in
-      const reckoned = r?.cupGrams == null && coach ? view.yieldGrams - coach.gramsLeft : null;
+      const reckoned = r?.cupGrams == null && coach ? coach.cupGrams : null;
       writeText(grams, reckoned === null ? number(r?.cupGrams, 1) : `~${number(reckoned, 0)}`);
       writeText(cupIs, reckoned === null ? '' : 'reckoned from the water');
       writeText(flow, number(r?.flowGramsPerS, 1));

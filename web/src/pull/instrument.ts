@@ -11,6 +11,8 @@ export interface Instrument {
   maxHandForceKgf: number | null;
   pressureBy: Schemas['PressureBy'];
   strokeMl: number;
+  /** Which of the plan's phases the hand eases into. */
+  easing: readonly boolean[];
   reach: readonly Schemas['StrokeReach'][];
   listen: (listener: (frame: LiveFrame) => void) => () => void;
 }

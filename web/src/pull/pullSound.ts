@@ -112,9 +112,8 @@ export function usePullSound(view: Instrument | null, tickSeconds: number | null
     let memory = nothingHeard;
     let spoken = '';
     let ticked = -1;
-    const easing = view.plan.phases.map((p, i) => i > 0 && p.toBar < view.plan.phases[i - 1]!.toBar - 0.2 && p.move !== 'Lift');
     return view.listen((frame) => {
-      const [cues, after] = cuesOf(frame, memory, view.plan.bandBar, easing);
+      const [cues, after] = cuesOf(frame, memory, view.plan.bandBar, view.easing);
       memory = after;
       for (const cue of cues) pullSound.play(cue);
       const r = frame.reading;

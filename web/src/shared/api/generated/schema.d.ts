@@ -3379,6 +3379,9 @@ export interface components {
             /** Format: int32 */
             householdVersion: number;
             planVersions: components["schemas"]["PlanVersion"][];
+            planSketches: {
+                [key: string]: components["schemas"]["SketchPoint"][];
+            };
         };
         /** @description What bleeding a stable boiler to a lower pressure gives. */
         BleedPlan: {
@@ -3525,6 +3528,11 @@ export interface components {
              * @description Pressure to hold instead of the plan's, bar; null where the plan's stands.
              */
             holdBar?: null | number;
+            /**
+             * Format: double
+             * @description Cup to stop at instead of the yield, g, where the pressure alone does not land it; null where the yield stands.
+             */
+            stopGrams?: null | number;
         };
         /** @description What a coach at the elbow would say now. */
         CoachReading: {
@@ -3550,6 +3558,11 @@ export interface components {
              * @description Until the hand should let go, at the plan; null while nothing can be said.
              */
             secondsLeft: null | number;
+            /**
+             * Format: double
+             * @description In the cup as far as it is known: weighed, or worked out from the water that went in.
+             */
+            cupGrams: number;
             /**
              * Format: double
              * @description Still wanted in the cup.
@@ -5107,6 +5120,7 @@ export interface components {
             control: components["schemas"]["LeverControl"];
             /** Format: double */
             tickSeconds: null | number;
+            easing: boolean[];
         };
         /** @description A point of the predicted shot. */
         PredictedPoint: {
@@ -5447,6 +5461,8 @@ export interface components {
              * @description Version of the sheet that the next pull would be made ready of.
              */
             sheetVersion: number;
+            /** @description Which of the plan's phases the hand eases into. */
+            easing: boolean[];
         };
         /** @description Something that was put away and can be taken back. */
         PutAwayView: {
@@ -5920,6 +5936,19 @@ export interface components {
             shotId: number;
             things: components["schemas"]["ChangedThing"][];
             warning: null | string;
+        };
+        /** @description A point of a plan's sketch. */
+        SketchPoint: {
+            /**
+             * Format: double
+             * @description Since the lever moved.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description Pressure, bar.
+             */
+            bar: number;
         };
         /** @description How soft some air under the piston makes the lever. */
         SoftPoint: {
