@@ -1,4 +1,5 @@
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
 using RuddySpring.Store.Entities;
@@ -12,19 +13,20 @@ public static class ShotRecording
     public const int SmallPoints = 60;
 
     /// <summary>What a trace is read with.</summary>
-    public static ShotContext Context(double doseGrams, double? waterC, Machine? machine, PullPlan? plan) =>
-        new(doseGrams, waterC ?? 93.0, machine?.HasBoiler ?? false, plan?.WaitsFirst ?? false);
+    public static ShotContext Context(double doseGrams, double? waterC, Machine? machine, PullPlan? plan, Basket? basket) => new(
+        doseGrams, waterC ?? 93.0, machine?.HasBoiler ?? false, plan?.WaitsFirst ?? false,
+        (basket?.RestrictorBarS2PerMl2 ?? machine?.RestrictorBarS2PerMl2 ?? 0) > 0);
 
-    /// <summary>What the trace of a kept shot is read with; its machine and its trace must have been loaded.</summary>
-    public static ShotContext Context(Shot shot) => Context(shot.DoseGrams, shot.WaterC, shot.Machine?.Spec, shot.Trace.Plan);
+    /// <summary>What the trace of a kept shot is read with; its machine, its basket and its trace must have been loaded.</summary>
+    public static ShotContext Context(Shot shot) => Context(shot.DoseGrams, shot.WaterC, shot.Machine?.Spec, shot.Trace.Plan, shot.Basket?.Spec);
 
     /// <summary>Sets plan, trace, moments, measures, the group's temperature where an instrument told it, and the small trace of a shot.</summary>
-    public static ShotReading SetTrace(Shot shot, PullPlan plan, Machine? machine, Trace trace, Moments marked)
+    public static ShotReading SetTrace(Shot shot, PullPlan plan, Machine? machine, Basket? basket, Trace trace, Moments marked)
     {
         shot.PlanName = plan.Name;
         if (trace.Of(Channel.Group) is { } group) shot.GroupC ??= Math.Round(group.Values[0], 1);
         shot.Trace = new ShotTrace { Plan = plan, Packed = TraceCodec.Encode(trace) };
-        return Measure(shot, trace, marked, Context(shot.DoseGrams, shot.WaterC, machine, plan));
+        return Measure(shot, trace, marked, Context(shot.DoseGrams, shot.WaterC, machine, plan, basket));
     }
 
     /// <summary>Works moments and measures out anew with the moments that a person marked, on the record's clock.</summary>

@@ -60,7 +60,9 @@ public sealed class PredictionTests(LiveServer server) : IClassFixture<LiveServe
     {
         await SetAsync(19.5); // too fine for 32 g in 44 s
         await server.ChangeSheetAsync("locked", new[] { "Grind", "Dose" });
-        var changes = (await server.GetAsync("/api/prepare/landing")).AsArray();
+        var landing = await server.GetAsync("/api/prepare/landing");
+        Assert.Null(landing["sentence"]);
+        var changes = landing["changes"]!.AsArray();
         Assert.NotEmpty(changes);
         Assert.DoesNotContain(changes, c => c!["parts"]!.AsArray().Any(p => (string)p!["of"]! is "Grind" or "Dose"));
         var cup = changes.Single(c => (string)c!["parts"]![0]!["of"]! == "Yield")!;
@@ -69,7 +71,10 @@ public sealed class PredictionTests(LiveServer server) : IClassFixture<LiveServe
         await server.ChangeSheetAsync("yieldGrams", (double)cup["parts"]![0]!["value"]!);
         var view = await server.GetAsync("/api/prepare/prediction");
         Assert.InRange((double)view["shot"]!["seconds"]!, 31, 44);
-        Assert.Empty((await server.GetAsync("/api/prepare/landing")).AsArray());
+        Assert.Equal((double)cup["seconds"]!, (double)view["shot"]!["seconds"]!, 1.0);
+        landing = await server.GetAsync("/api/prepare/landing");
+        Assert.Empty(landing["changes"]!.AsArray());
+        Assert.Contains("lands as it stands", (string)landing["sentence"]!, StringComparison.Ordinal);
         await server.ChangeSheetAsync("locked", null);
         await SetAsync(20);
     }

@@ -102,7 +102,7 @@ public sealed class PuckTests(LiveServer server) : IClassFixture<LiveServer>
         var view = await server.GetAsync("/api/prepare/prediction");
         Assert.Null(view["grind"]!["suggestion"]);
         Assert.Contains("no dialling in by the grind", (string)view["grind"]!["sentences"]![0]!, StringComparison.Ordinal);
-        Assert.Empty((await server.GetAsync("/api/prepare/landing")).AsArray());
+        Assert.Empty((await server.GetAsync("/api/prepare/landing"))["changes"]!.AsArray());
         await server.ChangeSheetAsync("basketId", null);
         Assert.NotNull((await server.GetAsync("/api/prepare/prediction"))["grind"]!["suggestion"]);
     }

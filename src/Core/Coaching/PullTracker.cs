@@ -10,7 +10,7 @@ namespace RuddySpring.Core.Coaching;
 /// <param name="CupGrams">In the cup, lag taken out.</param>
 /// <param name="FlowGramsPerS">Flow.</param>
 /// <param name="TemperatureC">Latest temperature.</param>
-/// <param name="HandForceKgf">What the hand gives at this pressure on this machine; null on a spring.</param>
+/// <param name="HandForceKgf">What the hand gives: measured, or at this pressure on this machine; null on a spring where nothing measures it.</param>
 /// <param name="TargetBar">What the plan wants now.</param>
 /// <param name="PhaseIndex">Which phase is due.</param>
 /// <param name="Phase">Its name.</param>
@@ -55,6 +55,7 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
     private (double Seconds, double Grams)? _lastWeight;
     private double _settledAt = double.NegativeInfinity;
     private double? _lastTemperature;
+    private double? _lastForce;
     private double? _startedAt;
     private double _clock;
     private Moments _marked = Moments.None;
@@ -94,6 +95,9 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
                 break;
             case Channel.Temperature:
                 _lastTemperature = value;
+                break;
+            case Channel.Force:
+                _lastForce = value;
                 break;
         }
 
@@ -216,8 +220,9 @@ public sealed class PullTracker(PullPlan plan, Machine machine, double yieldGram
             _assumed.Values.Add(Math.Round(coach.Watch.PressureBar, 2));
         }
 
-        double? force = _lastPressure is { } p && machine.PressureBy == PressureBy.Arm
-            ? Lever.HandForceKgf(machine, Math.Clamp(p, 0.0, 15.0)) : null;
+        // a force that was measured is better than one worked out from the pressure
+        double? force = _lastForce ?? (_lastPressure is { } p && machine.PressureBy == PressureBy.Arm
+            ? Lever.HandForceKgf(machine, Math.Clamp(p, 0.0, 15.0)) : null);
         var sentence = !Started
             ? $"Begin when you are ready: {Lower(phase!.CueInWords())} {phase.EndsOn(yieldGrams)}."
             : phase is null

@@ -37,6 +37,8 @@ public static class TemperatureByPressure
     public static BleedPlan? For(Machine machine, double wantedWaterC, double altitudeMetres, double ambientC)
     {
         Wanted.Check(wantedWaterC);
+        // hotter than it boils here no water stays on its way to the puck
+        if (wantedWaterC > Saturation.BoilingPointC(altitudeMetres)) return null;
         var run = Settled(machine, altitudeMetres, ambientC);
         var pass = PassShare(machine);
         var boilerC = run.GroupC + ((wantedWaterC - run.GroupC) / pass);
@@ -78,8 +80,9 @@ public static class TemperatureByPressure
     {
         var run = Settled(machine, altitudeMetres, ambientC);
         var pass = PassShare(machine);
-        double Water(double boilerC) => run.GroupC + ((boilerC - run.GroupC) * pass);
-        return (Water(Saturation.BoilingPointC(altitudeMetres) + 0.2), Water(run.BoilerC!.Value));
+        var boiling = Saturation.BoilingPointC(altitudeMetres);
+        double Water(double boilerC) => Math.Min(boiling, run.GroupC + ((boilerC - run.GroupC) * pass));
+        return (Water(boiling + 0.2), Water(run.BoilerC!.Value));
     }
 
     /// <summary>Water at the puck of a usual shot pulled now on a boiler machine.</summary>

@@ -94,7 +94,7 @@ public sealed record HeatConstants
             BoilerLossWPerK = 2.5,
             BoilerGroupWPerK = 4.0,
             GroupAmbientWPerK = 1.6,
-            PassWPerK = 8.0,
+            PassWPerK = 12.0,
             SteamGramsPerS = 1.0,
             BandLowC = 82,
             BandHighC = 98,

@@ -1,4 +1,5 @@
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Practice;
 
@@ -16,6 +17,7 @@ public sealed record PracticeScore(int Points, IReadOnlyList<ScorePart> Parts, s
 {
     private const double SettleSeconds = 1.5;
     private const double ReactionSeconds = 6.0;
+    private const int HalfWindow = 10;
 
     /// <summary>Scores a pull of a lesson.</summary>
     public static PracticeScore Of(Lesson lesson, PracticeRecord record)
@@ -56,19 +58,10 @@ public sealed record PracticeScore(int Points, IReadOnlyList<ScorePart> Parts, s
         return new(ScoreOf.Phases, Of100(share / 0.92), FormattableString.Invariant($"In the band {share * 100:0} % of the time{(missed > 0 ? $"; {missed} phases were never reached" : "")}."));
     }
 
-    /// <summary>Shake: the pressure against its own mean over a second, root mean square, while it should be held.</summary>
+    /// <summary>How much the hand shakes while it should hold.</summary>
     private static ScorePart Steadiness(PracticeRecord record)
     {
-        const int half = 10;
-        var mean = Smooth(record.Samples, half);
-        var squares = new List<double>();
-        for (var i = half; i < record.Samples.Count - half; i++)
-        {
-            if (Math.Abs(record.Samples[i + half].TargetBar - record.Samples[i - half].TargetBar) > 0.3) continue;
-            squares.Add(Math.Pow(record.Samples[i].PressureBar - mean[i].PressureBar, 2));
-        }
-
-        var shake = squares.Count < 10 ? 1.0 : Math.Sqrt(squares.Average());
+        var shake = ArmShake.Of([.. record.Samples.Select(s => s.PressureBar)], [.. record.Samples.Select(s => s.TargetBar)], HalfWindow) ?? 1.0;
         return new(ScoreOf.Steadiness, Of100(1.3 - (shake / 0.6)), FormattableString.Invariant($"The hand shook by {Quantity.Bar(shake):0.00} while holding."));
     }
 

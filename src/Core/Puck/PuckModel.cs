@@ -174,9 +174,11 @@ public sealed class PuckModel
             }
         }
 
-        _stress += (EarlyStress * Math.Max(0.0, pressure - 3.0) * advance)
-            + (seconds * LateStress * Math.Max(0.0, pressure - 6.0) * eroded);
         var total = Restricted(pressure, open);
+        // behind a small hole the puck itself bears only a part of the pressure
+        var own = pressure - (_puck.RestrictorBarS2PerMl2 * total * total);
+        _stress += (EarlyStress * Math.Max(0.0, own - 3.0) * advance)
+            + (seconds * LateStress * Math.Max(0.0, own - 6.0) * eroded);
         var solids = 0.0;
         var outflow = 0.0;
         foreach (var lane in _lanes)
@@ -206,14 +208,27 @@ public sealed class PuckModel
         return factor * share * FlowResistance.Onset(_behaviour, lane.FlowingSeconds) / resistance;
     }
 
-    /// <summary>Flow in ml/s through lanes of a conductance in ml/(s bar) and the orifice: p = R Q + k Q^2.</summary>
+    /// <summary>
+    /// Flow in ml/s through lanes of a conductance in ml/(s bar), compacted by the whole pressure, and the orifice: p = x + k Q^2 with the
+    /// puck's own drop x, by which alone it is compacted, Q = x G / (1 + beta x). Newton's method; the left side rises with x.
+    /// </summary>
     private double Restricted(double pressureBar, double conductance)
     {
-        if (conductance <= 0.0) return 0.0;
+        if (conductance <= 0.0 || pressureBar <= 0.0) return 0.0;
         var k = _puck.RestrictorBarS2PerMl2;
         if (k <= 0.0) return pressureBar * conductance;
-        var resistance = 1.0 / conductance;
-        return (Math.Sqrt((resistance * resistance) + (4.0 * k * pressureBar)) - resistance) / (2.0 * k);
+        var loose = conductance * FlowResistance.Compaction(_behaviour, pressureBar);
+        var drop = pressureBar / 2.0;
+        for (var i = 0; i < 40; i++)
+        {
+            var compaction = FlowResistance.Compaction(_behaviour, drop);
+            var flow = loose * drop / compaction;
+            var over = drop + (k * flow * flow) - pressureBar;
+            if (Math.Abs(over) < 1e-9) break;
+            drop = Math.Clamp(drop - (over / (1.0 + (2.0 * k * flow * loose / (compaction * compaction)))), 0.0, pressureBar);
+        }
+
+        return loose * drop / FlowResistance.Compaction(_behaviour, drop);
     }
 
     /// <summary>Lane factors at the mid-quantiles of a log-normal distribution, scaled to a mean of 1.</summary>

@@ -7,6 +7,7 @@ public static class ChannelRanges
     public static readonly FieldRange Weight = new("weight", "Weight", -500, 5000, "g");
     public static readonly FieldRange Temperature = new("temperature", "Temperature", -20, 200, "degC");
     public static readonly FieldRange Group = new("group", "Group temperature", -10, 150, "degC");
+    public static readonly FieldRange Force = new("force", "Hand force", -20, 120, "kgf");
     public static readonly FieldRange Flow = new("flow", "Flow", -50, 50, "ml/s");
 
     /// <summary>The range of a channel.</summary>
@@ -16,6 +17,7 @@ public static class ChannelRanges
         Channel.Weight => Weight,
         Channel.Temperature => Temperature,
         Channel.Group => Group,
+        Channel.Force => Force,
         _ => Flow,
     };
 }

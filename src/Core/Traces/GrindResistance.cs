@@ -19,6 +19,8 @@ public static class GrindResistance
     // of basket and spout, where nothing says better (common practice)
     private const double SpoutDelaySeconds = 0.45;
 
+    private const double MostUnseenShare = 0.2;
+
     /// <summary>Window in g.</summary>
     public const double WindowGrams = 10.0;
 
@@ -53,6 +55,7 @@ public static class GrindResistance
         var from = Math.Max(0, seen - late);
         drops = clean.Seconds[from];
         double drive = 0.0, pressed = 0.0;
+        var unseen = 0;
         for (var i = from; i + late < clean.Seconds.Length; i++)
         {
             var grams = clean.WeightGrams[i + late] - startGrams;
@@ -63,7 +66,10 @@ public static class GrindResistance
                 * FlowResistance.Compaction(puck, pressure) * thermal;
             drive += pressure * FlowResistance.Onset(puck, clean.Seconds[i] - drops) / factor * clean.StepSeconds;
             pressed += pressure;
+            if (!clean.SawPressure(i) || !clean.SawWeight(i + late)) unseen++;
             if (grams < WindowGrams) continue;
+            // a straight line across a gap is no reading
+            if (unseen > MostUnseenShare * (i - from + 1)) return null;
             return new(
                 drive / (grams * toMl) * FlowResistance.Compaction(puck, ReferenceBar), pressed / (i - from + 1), clean.Seconds[seen] - wetFrom);
         }

@@ -16,7 +16,7 @@ namespace RuddySpring.Core.Traces;
 /// <param name="FlowSlope">How the flow changes, g/s2, by a least-squares line from first drops to stop.</param>
 /// <param name="BarSeconds">Integral of pressure from first pressure to stop.</param>
 /// <param name="WorkJoules">Work on the water that left the puck, J: pressure times volume, 1 bar ml = 0.1 J.</param>
-/// <param name="R10">Resistance of the grind, bar s/ml (<see cref="GrindResistance"/>).</param>
+/// <param name="R10">Resistance of the grind, bar s/ml (<see cref="GrindResistance"/>); null behind a small hole, whose resistance it would be.</param>
 /// <param name="DrippedGrams">What fell after the stop, g.</param>
 /// <param name="R10MeanBar">Mean pressure while R10 was read, bar.</param>
 /// <param name="R10WetSeconds">From first pressure to first drops, as R10 was read, s.</param>
@@ -30,7 +30,9 @@ public sealed record Measures(
 /// <param name="WaterC">Water at the puck, degC; 93 where nobody knows.</param>
 /// <param name="BoilerOnPuck">Whether a raised lever lets a boiler's pressure to the puck and the gauge.</param>
 /// <param name="WaitsFirst">Whether the pull begins with a wait without pressure, as a bloom does.</param>
-public sealed record ShotContext(double DoseGrams, double WaterC = 93.0, bool BoilerOnPuck = false, bool WaitsFirst = false);
+/// <param name="Restricted">Whether a small hole gives the back-pressure, so that the trace tells the hole and not the grind.</param>
+public sealed record ShotContext(
+    double DoseGrams, double WaterC = 93.0, bool BoilerOnPuck = false, bool WaitsFirst = false, bool Restricted = false);
 
 /// <summary>A trace as it was read.</summary>
 /// <param name="Clean">Cleaned, on the record's clock.</param>
@@ -47,6 +49,7 @@ public sealed record ShotReading(CleanTrace Clean, Moments Moments, Measures Mea
 public static class MeasureShot
 {
     private const double LeastDripGrams = 1.5;
+    private const double LeastGapSeconds = 1.0;
     private const double UsualStrength = 0.10;
 
     /// <summary>Measures of a clean trace.</summary>
@@ -58,8 +61,9 @@ public static class MeasureShot
             var inside = Indices(clean, moments.FirstPressure ?? 0.0, moments.Stop ?? clean.Seconds[^1]);
             if (inside.Count > 0)
             {
-                peak = inside.Max(i => clean.PressureBar[i]);
-                mean = inside.Average(i => clean.PressureBar[i]);
+                var seen = inside.Where(clean.SawPressure).DefaultIfEmpty(inside[0]).ToList();
+                peak = seen.Max(i => clean.PressureBar[i]);
+                mean = seen.Average(i => clean.PressureBar[i]);
                 barSeconds = inside.Sum(i => Math.Max(0.0, clean.PressureBar[i])) * clean.StepSeconds;
                 if (clean.HasWeight)
                 {
@@ -82,7 +86,7 @@ public static class MeasureShot
             }
         }
 
-        var r10 = GrindResistance.Read(clean, moments, shot.DoseGrams, shot.WaterC);
+        var r10 = shot.Restricted ? null : GrindResistance.Read(clean, moments, shot.DoseGrams, shot.WaterC);
         return new(
             moments.Stop - moments.Start, moments.Stop - moments.FirstPressure, moments.Stop - moments.FirstDrops, moments.FirstDrops - moments.Start, cup,
             cup / shot.DoseGrams, peak, mean, flow, slope, barSeconds, work,
@@ -99,6 +103,8 @@ public static class MeasureShot
         if (clean.GaugeRestBar != 0.0) corrections.Add(new(CorrectionKind.GaugeRest, clean.GaugeRestBar));
         if (moments.Start is > 0.0 and var idle) corrections.Add(new(CorrectionKind.IdleBefore, idle));
         if (clean.CupLiftedAt is { } lifted) corrections.Add(new(CorrectionKind.CupLifted, lifted - (moments.Start ?? 0.0)));
+        if (moments is { FirstPressure: { } began, Stop: { } ended } && TraceGaps.Unseen(clean, began, ended) is >= LeastGapSeconds and var gap)
+            corrections.Add(new(CorrectionKind.Gap, gap));
         if (measures.DrippedGrams is >= LeastDripGrams and var dripped) corrections.Add(new(CorrectionKind.DrippedAfter, dripped));
         return new(clean, moments, measures, corrections);
     }

@@ -17,6 +17,9 @@ public enum Channel
 
     /// <summary>Outside of the group, degC.</summary>
     Group,
+
+    /// <summary>Force of the hand on the handle, kgf.</summary>
+    Force,
 }
 
 /// <summary>How a channel came to be.</summary>

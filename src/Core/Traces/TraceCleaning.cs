@@ -11,10 +11,18 @@ namespace RuddySpring.Core.Traces;
 /// <param name="SpikesRemoved">How many samples were replaced.</param>
 /// <param name="GaugeRestBar">What was taken off the pressure, bar; 0 for nothing.</param>
 /// <param name="CupLiftedAt">When the cup was taken off the scale, s; the weight stays at its last from there. Null where it stood to the end.</param>
+/// <param name="PressureSeen">Whether an instrument told the pressure about then, or a straight line bridges a gap; null for throughout.</param>
+/// <param name="WeightSeen">The same of the weight.</param>
 public sealed record CleanTrace(
     double StepSeconds, double[] Seconds, double[] PressureBar, double[] WeightGrams, double[] FlowGramsPerS, int SpikesRemoved,
-    double GaugeRestBar = 0.0, double? CupLiftedAt = null)
+    double GaugeRestBar = 0.0, double? CupLiftedAt = null, bool[]? PressureSeen = null, bool[]? WeightSeen = null)
 {
+    /// <summary>Whether the pressure at a place in the grid was seen.</summary>
+    public bool SawPressure(int i) => PressureSeen is null || PressureSeen[i];
+
+    /// <summary>Whether the weight at a place in the grid was seen.</summary>
+    public bool SawWeight(int i) => WeightSeen is null || WeightSeen[i];
+
     /// <summary>The trace from a time in s on, which becomes its zero.</summary>
     public CleanTrace From(double seconds)
     {
@@ -28,6 +36,8 @@ public sealed record CleanTrace(
                 WeightGrams = WeightGrams[first..],
                 FlowGramsPerS = FlowGramsPerS[first..],
                 CupLiftedAt = CupLiftedAt - (first * StepSeconds),
+                PressureSeen = PressureSeen?[first..],
+                WeightSeen = WeightSeen?[first..],
             };
     }
 
@@ -71,10 +81,12 @@ public static class TraceCleaning
         }
 
         double[] pressure = [.. Enumerable.Repeat(double.NaN, count)], weight = pressure, flow = pressure;
+        bool[]? pressureSeen = null, weightSeen = null;
         var rest = 0.0;
         if (WithoutSpikes(Channel.Pressure, 0.25) is { } gauge)
         {
             rest = GaugeRest.Of(gauge, boilerOnPuck);
+            pressureSeen = TraceGaps.Seen(gauge, seconds);
             double[] onGrid = [.. seconds.Select(s => gauge.At(s) - rest)];
             pressure = WithinWhatIsSmoothed(SavitzkyGolay.Filter(onGrid, PressureHalfWidth, 2, 0, GridSeconds), onGrid);
         }
@@ -83,13 +95,14 @@ public static class TraceCleaning
         if (WithoutSpikes(Channel.Weight, 1.0) is { } scale)
         {
             var lag = scale.Origin == Origin.Measured ? scaleLagSeconds : 0.0;
+            weightSeen = TraceGaps.Seen(scale, seconds);
             (scale, lifted) = CupOnScale.Of(scale);
             double[] onGrid = [.. seconds.Select(s => scale.At(s + lag))];
             flow = SavitzkyGolay.Filter(onGrid, FlowHalfWidth, 2, 1, GridSeconds);
             weight = SavitzkyGolay.Filter(onGrid, FlowHalfWidth, 2, 0, GridSeconds);
         }
 
-        return new(GridSeconds, seconds, pressure, weight, flow, spikes, rest, lifted);
+        return new(GridSeconds, seconds, pressure, weight, flow, spikes, rest, lifted, pressureSeen, weightSeen);
     }
 
     /// <summary>A parabola overshoots where a hand lets go at once: no smoothed pressure lies outside of those that it was smoothed from.</summary>

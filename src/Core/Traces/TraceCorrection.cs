@@ -14,6 +14,9 @@ public enum CorrectionKind
 
     /// <summary>What fell into the cup after the pressure was let go, g; in the cup, but not in times and flows.</summary>
     DrippedAfter,
+
+    /// <summary>How long gauge or scale told nothing during the pull, s; a straight line bridges it and is not measured from.</summary>
+    Gap,
 }
 
 /// <summary>One thing that was put right, with its size in the unit of its kind.</summary>

@@ -16,6 +16,7 @@ public enum ColumnRole
     Temperature,
     Group,
     Flow,
+    Force,
 }
 
 /// <summary>A column: where, what, in which unit.</summary>
@@ -83,7 +84,8 @@ public static class ColumnGuess
         (ColumnRole.Time, ["time", "elapsed", "zeit", "temps", "tiempo", "sec", "seconds", "timestamp", "t", "ms", "clock"]),
         (ColumnRole.Pressure, ["pressure", "press", "druck", "pression", "presion", "bar", "psi", "kpa", "p"]),
         (ColumnRole.Flow, ["flow", "fluss", "debit", "g/s", "ml/s"]),
-        (ColumnRole.Group, ["group", "brewgroup"]),
+        (ColumnRole.Force, ["force", "kraft", "fuerza", "kgf", "n"]),
+        (ColumnRole.Group, ["group"]),
         (ColumnRole.Temperature, ["temperature", "temp", "temperatur", "degc", "degf"]),
         (ColumnRole.Weight, ["weight", "mass", "cup", "gewicht", "poids", "peso", "grams", "yield", "g", "oz", "scale"]),
     ];
@@ -117,6 +119,7 @@ public static class ColumnGuess
         ColumnRole.Weight => words.Contains("oz") ? "oz" : "g",
         ColumnRole.Temperature or ColumnRole.Group => words.Contains("degf") || words.Contains("f") ? "degF" : "degC",
         ColumnRole.Flow => "ml/s",
+        ColumnRole.Force => words.Contains("n") ? "N" : "kgf",
         _ => "",
     };
 

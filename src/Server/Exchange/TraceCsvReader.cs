@@ -20,6 +20,7 @@ public static class TraceCsvReader
         [ColumnRole.Temperature] = (Channel.Temperature, ChannelRanges.Temperature),
         [ColumnRole.Group] = (Channel.Group, ChannelRanges.Group),
         [ColumnRole.Flow] = (Channel.Flow, ChannelRanges.Flow),
+        [ColumnRole.Force] = (Channel.Force, ChannelRanges.Force),
     };
 
     /// <summary>Units that go with a role, the usual one first.</summary>
@@ -30,6 +31,7 @@ public static class TraceCsvReader
         ColumnRole.Weight => ["g", "oz"],
         ColumnRole.Temperature or ColumnRole.Group => ["degC", "degF"],
         ColumnRole.Flow => ["ml/s"],
+        ColumnRole.Force => ["kgf", "N"],
         _ => [],
     };
 
@@ -92,6 +94,7 @@ public static class TraceCsvReader
         Func<double, double> convert = column.Unit switch
         {
             "psi" => v => v * Units.BarPerPsi,
+            "N" => v => v / Units.NewtonsPerKgf,
             "kPa" => v => v * Units.BarPerKpa,
             "oz" => v => v * Units.GramsPerOunce,
             "degF" => Units.CelsiusFromFahrenheit,

@@ -17,6 +17,7 @@ public static class TraceCsvWriter
         [Channel.Temperature] = "temperature (degC)",
         [Channel.Group] = "group (degC)",
         [Channel.Flow] = "flow (ml/s)",
+        [Channel.Force] = "force (kgf)",
     };
 
     /// <summary>The text of the file, with CR LF line ends as the standard wants.</summary>

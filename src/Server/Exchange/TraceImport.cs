@@ -41,7 +41,7 @@ public sealed class TraceImport(RuddyContext db, TimeProvider time)
         await NeedAsync(db.Brewers, said.BrewerId, "brewerId", "person", cancel);
         await NeedAsync(db.Bags, said.BagId, "bagId", "bag", cancel);
         await NeedAsync(db.Grinders, said.GrinderId, "grinderId", "grinder", cancel);
-        await NeedAsync(db.Baskets, said.BasketId, "basketId", "basket", cancel);
+        var basket = await NeedAsync(db.Baskets, said.BasketId, "basketId", "basket", cancel);
         var plan = said.PlanKey is not { Length: > 0 } key
             ? UnknownPlan
             : (await PlanLibrary.AllAsync(db, cancel)).FirstOrDefault(p => p.Key == key) ?? throw new DoesNotFitException("planKey", "There is no plan of that name. Choose one that is on the bench.");
@@ -63,7 +63,7 @@ public sealed class TraceImport(RuddyContext db, TimeProvider time)
             FileHash = HashOf(request.File),
             Notices = $"Imported from {Texts.Optional(request.File.FileName, "fileName", "File name", 120)}. {string.Join(" ", notes)}".Trim(),
         };
-        var reading = ShotRecording.SetTrace(shot, plan, machine.Spec, trace, Moments.None);
+        var reading = ShotRecording.SetTrace(shot, plan, machine.Spec, basket?.Spec, trace, Moments.None);
         shot.YieldGrams = said.YieldGrams ?? Math.Round(shot.Measures.CupGrams ?? 0.0, 1);
         return (shot, reading);
     }

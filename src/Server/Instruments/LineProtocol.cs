@@ -55,6 +55,11 @@ public static class LineProtocol
             ["degC"] = v => v,
             ["degF"] = Units.CelsiusFromFahrenheit,
         }),
+        ["force"] = (Channel.Force, ChannelRanges.Force, new()
+        {
+            ["kgf"] = v => v,
+            ["N"] = v => v / Units.NewtonsPerKgf,
+        }),
     };
 
     /// <summary>Parses a hello line.</summary>

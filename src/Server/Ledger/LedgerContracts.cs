@@ -1,4 +1,5 @@
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Tasting;
 using RuddySpring.Store.Entities;
@@ -34,9 +35,13 @@ public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
 /// <param name="GroupC">Outside of the group at lever-up, degC; null where nobody knows.</param>
 /// <param name="Seen">What was seen of stream and puck.</param>
 /// <param name="After">What to do once the hand has let go; empty for a shot that was not pulled here.</param>
+/// <param name="Arm">How far the arm was from the plan, phase by phase; null where nothing tells.</param>
+/// <param name="Resistance">The puck's resistance against grams; empty where nothing tells.</param>
+/// <param name="ChannelSign">What the trace says of a channel; null for nothing.</param>
 public sealed record ShotView(
     ShotLine Shot, PullPlan Plan, Moments Moments, Moments Marked, Curves Curves, IReadOnlyList<ChannelOrigin> Origins, string Notices,
-    IReadOnlyList<TraceCorrection> Corrections, string Basket, string Preparation, double? GroupC, string Seen, IReadOnlyList<PullCheck> After);
+    IReadOnlyList<TraceCorrection> Corrections, string Basket, string Preparation, double? GroupC, string Seen, IReadOnlyList<PullCheck> After,
+    PlanDistance? Arm, IReadOnlyList<ResistancePoint> Resistance, ChannelEvidence? ChannelSign);
 
 /// <summary>A number or a text; neither where a shot has none.</summary>
 public sealed record ComparedValue(double? Number, string? Text);

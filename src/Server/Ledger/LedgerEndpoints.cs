@@ -55,7 +55,7 @@ public static class LedgerEndpoints
 
     private static async Task<ShotView> MoveMomentsAsync(int id, Moments marked, int version, RuddyContext db, CancellationToken cancel)
     {
-        var shot = await db.Shots.Include(s => s.Trace).Include(s => s.Machine).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
+        var shot = await db.Shots.Include(s => s.Trace).Include(s => s.Machine).Include(s => s.Basket).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
             ?? throw new NotThereException($"There is no shot {id}.");
         ChangedMeanwhileException.ThrowIfOlder(shot, version, "The shot");
         foreach (var moment in new[] { marked.FirstPressure, marked.FirstDrops, marked.Ramp, marked.Peak, marked.Ease, marked.Blonding, marked.Stop, marked.Start })

@@ -12,6 +12,8 @@ namespace RuddySpring.Server.Ledger;
 /// <summary>Maps stored shots to what the screens show.</summary>
 public static class ShotViews
 {
+    private const double UsualWaterC = 93;
+
     /// <summary>Shots with what they refer to, without their traces.</summary>
     public static IQueryable<Shot> WithNames(IQueryable<Shot> shots) =>
         shots.Include(s => s.Brewer).Include(s => s.Machine).Include(s => s.Bag).Include(s => s.Grinder);
@@ -40,12 +42,14 @@ public static class ShotViews
         var trace = TraceOf(shot);
         var reading = MeasureShot.Read(trace, shot.Trace.Marked, ShotRecording.Context(shot));
         var (clean, moments) = reading.SinceLever;
+        var resistance = ResistanceCourse.Of(clean, moments, shot.WaterC ?? UsualWaterC);
         return new(
             Line(shot), shot.Trace.Plan, moments, shot.Trace.Marked.Since(reading.Moments.Start ?? 0.0),
             CurvesOf(clean, moments, shot),
             [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices, reading.Corrections,
             shot.Basket?.Name ?? "", shot.Preparation?.InWords() ?? "", shot.GroupC, shot.Seen,
-            shot.Source == ShotSource.Pulled && shot.Machine is { } machine ? PullWords.After(machine.Spec) : []);
+            shot.Source == ShotSource.Pulled && shot.Machine is { } machine ? PullWords.After(machine.Spec) : [],
+            PlanDistance.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments), resistance, ChannelEvidence.Of(resistance, moments, shot.DoseGrams));
     }
 
     /// <summary>A trace for drawing, on the clock that begins when the lever moves, with the plan where there was one.</summary>

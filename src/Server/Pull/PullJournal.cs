@@ -53,7 +53,7 @@ public sealed record PullStart(
     public string Holder => Taught.Holder(Sheet.MachineId, Sheet.Preparation?.Bottomless ?? false);
 
     /// <summary>What its trace is read with.</summary>
-    public ShotContext Context => ShotRecording.Context(Sheet.DoseGrams, WaterC, Machine, Plan);
+    public ShotContext Context => ShotRecording.Context(Sheet.DoseGrams, WaterC, Machine, Plan, Basket);
 
     /// <summary>The start with everything in it checked, as it comes from a file.</summary>
     /// <exception cref="FieldRangeException">A number is out of range.</exception>

@@ -169,7 +169,7 @@ public sealed class PullKeeping(PullDesk desk, PullJournal journal, RuddyContext
                 Notices = notices,
                 DeletedAt = bin ? time.GetUtcNow().UtcDateTime : null,
             };
-            var reading = ShotRecording.SetTrace(shot, start.Plan, start.Machine, trace, marked);
+            var reading = ShotRecording.SetTrace(shot, start.Plan, start.Machine, start.Basket, trace, marked);
             shot.Trace.Learned = PullLearning.Of(pull, reading);
             await using var whole = await db.Database.BeginTransactionAsync();
             db.Shots.Add(shot);

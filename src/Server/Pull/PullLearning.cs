@@ -29,6 +29,9 @@ public static class PullLearning
 {
     private const int MostPulls = 60;
 
+    // a fit that leaves so much, g, does not describe that pull
+    private const double MostMisfitGrams = 1.5;
+
     /// <summary>Pulls that taught something, newest first.</summary>
     public static async Task<List<TaughtBy>> TaughtAsync(RuddyContext db, CancellationToken cancel)
     {
@@ -68,10 +71,19 @@ public static class PullLearning
                 names.GetValueOrDefault(g.Key.BrewerId, "whoever brews"), g.Key.MachineId, false, Math.Round(Taught.LetGoSeconds(taught, g.First()), 2), null, null, g.Count()))]);
     }
 
-    /// <summary>What a pull taught; null where nothing measured it.</summary>
+    /// <summary>Whether a pull tells of its puck as pucks are: not one with a channel or a gap, which would be taken for the coffee's ways.</summary>
+    private static bool Whole(FinishedPull pull, ShotReading reading)
+    {
+        var (clean, moments) = reading.SinceLever;
+        return reading.Corrections.All(c => c.Kind != CorrectionKind.Gap)
+            && ChannelEvidence.Of(ResistanceCourse.Of(clean, moments, pull.Start.WaterC), moments, pull.Start.Sheet.DoseGrams) is null;
+    }
+
+    /// <summary>What a pull taught; null where nothing measured it, or where it went as no puck does by itself.</summary>
     public static LearnedPull? Of(FinishedPull pull, ShotReading reading)
     {
-        var puck = PuckReadBack.Of(pull.Start.Believed(), pull.Trace, reading) is { } read ? PuckMemory.Of(read.After) : null;
+        var puck = Whole(pull, reading) && PuckReadBack.Of(pull.Start.Believed(), pull.Trace, reading) is { Misfit: < MostMisfitGrams } read
+            ? PuckMemory.Of(read.After) : null;
         double? letGo = pull.CuedAt is { } cue && pull.Trace.Of(Channel.Pressure) is { Origin: Origin.Measured } gauge ? LetGo.Seconds(gauge, cue) : null;
         return puck is null && letGo is null ? null : new(puck, pull.Start.Scale, pull.Start.Holder, letGo);
     }

@@ -161,7 +161,7 @@ public static class HutScenario
             WaterC = Math.Round(waterC + random.Normal(1.0), 1),
         };
         (shot.Taste, shot.Liking) = TasteOf(random, truthShot, waterC, truth.RoastBias, forgotten);
-        ShotRecording.SetTrace(shot, habit.Plan, spec, Recorded(random, truthShot), Moments.None);
+        ShotRecording.SetTrace(shot, habit.Plan, spec, habit.Basket?.Spec, Recorded(random, truthShot), Moments.None);
         return shot;
     }
 

@@ -78,7 +78,6 @@ public sealed class PuckTests
         Assert.Equal(8, flow + (3 * flow * flow), 1e-9);
     }
 
-
     [Fact]
     public void Solubles_are_neither_made_nor_lost()
     {
@@ -182,4 +181,27 @@ public sealed class PuckTests
     [Fact]
     public void A_temperature_out_of_range_is_named() =>
         Assert.Equal("waterC", Assert.Throws<FieldRangeException>(() => new PuckModel(Reference with { WaterC = 130 })).Range.Field);
+
+    [Fact] // p = x + k Q^2: what the hole takes does not compact the puck, so x alone gives Q = x / (R (1 + beta x))
+    public void Behind_a_small_hole_the_puck_is_compacted_by_its_own_drop()
+    {
+        const double k = 2.5;
+        var loose = new PuckModel(new PuckParameters { DoseGrams = 15, ResistanceBarSPerMl = 0.5, WaterC = 93, Behaviour = PuckBehaviour.Usual, LaneSpread = 0, RestrictorBarS2PerMl2 = k });
+        var free = new PuckModel(new PuckParameters { DoseGrams = 15, ResistanceBarSPerMl = 0.5, WaterC = 93, Behaviour = PuckBehaviour.Usual, LaneSpread = 0 });
+        for (var i = 0; i < 400; i++)
+        {
+            loose.Step(9, 0.05);
+            free.Step(0.8, 0.05);
+        }
+
+        var flow = loose.OutflowMlPerS(9);
+        var drop = 9 - (k * flow * flow);
+        Assert.InRange(drop, 0.1, 4);
+        // as the puck stands, without the hole, that drop alone gives the same flow
+        var bare = loose.OutflowMlPerS(9) / drop * (1 + (PuckBehaviour.Usual.CompactionPerBar * drop));
+        var small = loose.OutflowMlPerS(0.5);
+        var smallDrop = 0.5 - (k * small * small);
+        Assert.Equal(bare, small / smallDrop * (1 + (PuckBehaviour.Usual.CompactionPerBar * smallDrop)), 1e-6);
+        Assert.True(free.OutflowMlPerS(2) > free.OutflowMlPerS(1));
+    }
 }

@@ -11,6 +11,7 @@ const roles: Record<Schemas['ColumnRole'], string> = {
   Weight: 'weight',
   Temperature: 'water temperature',
   Group: 'group temperature',
+  Force: 'hand force',
   Flow: 'flow',
 };
 

@@ -13,6 +13,7 @@ const origin: Record<Channel, string> = {
   Weight: 'scale',
   Temperature: 'thermometer',
   Group: 'group',
+  Force: 'hand force',
   Flow: 'flow',
 };
 

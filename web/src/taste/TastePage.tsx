@@ -5,6 +5,7 @@ import { api, data, sentenceOf } from '../shared/api/client';
 import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { ArmBesidePlan } from './ArmBesidePlan';
 import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
 import { CheckList } from '../pull/CheckList';
@@ -127,15 +128,16 @@ export default function TastePage() {
               </Box>
             ))}
           </Panel>
+          <Panel>
+            <H2>What the trace says</H2>
+            <ShotMeasures measures={shot.measures} />
+            <ArmBesidePlan arm={view.arm} sign={view.channelSign} />
+          </Panel>
         </Grid>
         <Grid gap="4">
           <Panel>
             <H2>How it tasted</H2>
             <TasteForm key={shot.id} shotId={shot.id} version={shot.version} taste={shot.taste} />
-          </Panel>
-          <Panel>
-            <H2>What the trace says</H2>
-            <ShotMeasures measures={shot.measures} />
           </Panel>
         </Grid>
       </Grid>

@@ -58,6 +58,7 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
     Weight: (v) => `${fixed(v, 1)} g`,
     Temperature: (v) => said(v, 'degC', 1),
     Group: (v) => said(v, 'degC', 1),
+    Force: (v) => said(v, 'kgf', 1),
     Flow: (v) => `${fixed(v, 2)} ml/s`,
   };
   const pressure: Units['pressure'] = (bar, digits = 1) => ({

@@ -3509,7 +3509,20 @@ export interface components {
          * @description What a channel of a trace holds.
          * @enum {unknown}
          */
-        Channel: "Pressure" | "Weight" | "Temperature" | "Flow" | "Group";
+        Channel: "Pressure" | "Weight" | "Temperature" | "Flow" | "Group" | "Force";
+        /** @description Resistance that fell far faster than a puck's own, with pressure not rising: water has found a channel. */
+        ChannelEvidence: {
+            /**
+             * Format: double
+             * @description Where it fell fastest, on the trace's clock.
+             */
+            atSeconds: number;
+            /**
+             * Format: double
+             * @description By which share of what it should have been, 0 to 1.
+             */
+            fall: number;
+        };
         /** @description How a channel of the trace came to be. */
         ChannelOrigin: {
             channel: components["schemas"]["Channel"];
@@ -3599,7 +3612,7 @@ export interface components {
          * @description What a column of a file holds.
          * @enum {unknown}
          */
-        ColumnRole: "Ignore" | "Time" | "Pressure" | "Weight" | "Temperature" | "Group" | "Flow";
+        ColumnRole: "Ignore" | "Time" | "Pressure" | "Weight" | "Temperature" | "Group" | "Flow" | "Force";
         /** @description One thing in which shots are compared. */
         ComparedThing: {
             label: string;
@@ -3631,7 +3644,7 @@ export interface components {
          * @description What was put right in a trace, or left out of it.
          * @enum {unknown}
          */
-        CorrectionKind: "IdleBefore" | "GaugeRest" | "CupLifted" | "DrippedAfter";
+        CorrectionKind: "IdleBefore" | "GaugeRest" | "CupLifted" | "DrippedAfter" | "Gap";
         /** @description A point of the heat course; seconds count from the session's origin. */
         CoursePoint: {
             /** Format: double */
@@ -4493,7 +4506,7 @@ export interface components {
             temperatureC: null | number;
             /**
              * Format: double
-             * @description What the hand gives at this pressure on this machine; null on a spring.
+             * @description What the hand gives: measured, or at this pressure on this machine; null on a spring where nothing measures it.
              */
             handForceKgf: null | number;
             /**
@@ -4823,7 +4836,7 @@ export interface components {
             workJoules: null | number;
             /**
              * Format: double
-             * @description Resistance of the grind, bar s/ml (GrindResistance).
+             * @description Resistance of the grind, bar s/ml (GrindResistance); null behind a small hole, whose resistance it would be.
              */
             r10: null | number;
             /**
@@ -4935,6 +4948,31 @@ export interface components {
             version: number;
             plan: components["schemas"]["PullPlan"];
         };
+        /** @description One phase of a recorded pull beside its plan. */
+        PhaseDistance: {
+            /** @description The phase. */
+            name: string;
+            /**
+             * Format: double
+             * @description When it began, s since the lever moved.
+             */
+            fromSeconds: number;
+            /**
+             * Format: double
+             * @description When it was over.
+             */
+            toSeconds: number;
+            /**
+             * Format: double
+             * @description Mean of pressure less plan, bar: above 0 for pressed too hard.
+             */
+            offBar: number;
+            /**
+             * Format: double
+             * @description Share of its time inside the plan's band, 0 to 1, its first moment left out.
+             */
+            insideShare: number;
+        };
         /**
          * @description What ends a phase of a pull.
          * @enum {unknown}
@@ -4946,6 +4984,21 @@ export interface components {
          * @enum {unknown}
          */
         PhaseMove: "Press" | "HoldFlow" | "Lift" | "Rest";
+        /** @description How far a recorded pull was from its plan, phase by phase, and how smooth the arm was. */
+        PlanDistance: {
+            /** @description The phases that were reached. */
+            phases: components["schemas"]["PhaseDistance"][];
+            /**
+             * Format: int32
+             * @description How many were never reached.
+             */
+            missed: number;
+            /**
+             * Format: double
+             * @description The arm's shake while it should be held (ArmShake), bar; null where there is too little to tell.
+             */
+            shakeBar: null | number;
+        };
         /** @description A plan as a file: what PlanEndpoints gives out and takes in. */
         PlanFile: {
             /** @description Always `ruddy-spring-plan`. */
@@ -5523,6 +5576,29 @@ export interface components {
             /** @description Why it cannot be kept as a shot; null where it can. */
             problem: null | string;
         };
+        /** @description The puck's resistance as water passed it. */
+        ResistancePoint: {
+            /**
+             * Format: double
+             * @description When, on the trace's clock.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description In the cup by then.
+             */
+            grams: number;
+            /**
+             * Format: double
+             * @description Pressure.
+             */
+            pressureBar: number;
+            /**
+             * Format: double
+             * @description Pressure over flow, bar s/ml.
+             */
+            resistanceBarSPerMl: number;
+        };
         /**
          * @description Where a bag stands in its rest window.
          * @enum {unknown}
@@ -5929,6 +6005,10 @@ export interface components {
             seen: string;
             /** @description What to do once the hand has let go; empty for a shot that was not pulled here. */
             after: components["schemas"]["PullCheck"][];
+            arm: null | components["schemas"]["PlanDistance"];
+            /** @description The puck's resistance against grams; empty where nothing tells. */
+            resistance: components["schemas"]["ResistancePoint"][];
+            channelSign: null | components["schemas"]["ChannelEvidence"];
         };
         /** @description What is no longer as it was in the shot that the sheet started from. */
         SinceShot: {
