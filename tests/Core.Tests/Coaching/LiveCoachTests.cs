@@ -5,15 +5,15 @@ using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Coaching;
 
-/// <summary>What the coach says, against the noiseless truth of 200 random pucks under the stand-in's noisy and late instruments.</summary>
+/// <summary>What the coach says, against the noiseless truth of 120 random pucks under the stand-in's noisy and late instruments.</summary>
 public sealed class LiveCoachTests(ITestOutputHelper output)
 {
-    private const int Pucks = 200;
+    private const int Pucks = 120;
 
     private static double Share(IEnumerable<double> misses, double within) => misses.Average(m => Math.Abs(m) <= within ? 1.0 : 0.0);
 
     [Fact]
-    public void Hold_pressure_time_left_and_cues_over_200_pucks()
+    public void Hold_pressure_time_left_and_cues_over_120_pucks()
     {
         List<double> hold = [], leftEarly = [], leftLate = [], ease = [], stop = [], cup = [];
         int reachable = 0, rightAboutReach = 0, early = 0;
