@@ -4,7 +4,13 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [react()],
-  build: { outDir: '../src/Server/wwwroot', emptyOutDir: true, sourcemap: false, target: 'es2023', chunkSizeWarningLimit: 700 },
+  build: {
+    outDir: '../src/Server/wwwroot',
+    emptyOutDir: true,
+    sourcemap: false,
+    target: 'es2023',
+    chunkSizeWarningLimit: 700,
+  },
   server: {
     proxy: {
       '/api': 'http://127.0.0.1:5180',

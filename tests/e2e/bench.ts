@@ -94,7 +94,9 @@ export class Household {
   async close() {
     const ended = this.programs.map(
       (child) =>
-        new Promise((gone) => (child.exitCode === null && child.signalCode === null ? child.on('exit', gone) : gone(null))),
+        new Promise((gone) =>
+          child.exitCode === null && child.signalCode === null ? child.on('exit', gone) : gone(null),
+        ),
     );
     // what is in the folder goes with it: nobody has to say goodbye
     for (const child of [...this.programs].reverse()) child.kill('SIGKILL');
@@ -128,7 +130,9 @@ export async function expectAccessible(page: Page, only: 'all' | 'colours' = 'al
   await expect(page.getByText('One moment.')).toHaveCount(0);
   const window = page.viewportSize()!;
   const axe = () =>
-    only === 'all' ? new AxeBuilder({ page }).withTags(standards) : new AxeBuilder({ page }).withRules('color-contrast');
+    only === 'all'
+      ? new AxeBuilder({ page }).withTags(standards)
+      : new AxeBuilder({ page }).withRules('color-contrast');
   const analyse = () => axe().analyze();
   let found: Awaited<ReturnType<typeof analyse>> | undefined;
   await expect(async () => {
@@ -193,7 +197,9 @@ export async function onTheSheet(page: Page, family: string, name: string, other
       start: { defaults: { family: string } };
     }[];
     const { start } = starts.find((s) => s.start.defaults.family === family)!;
-    const made = await page.request.post('/api/bench/machines', { data: { name, spec: { ...start.defaults, ...otherwise } } });
+    const made = await page.request.post('/api/bench/machines', {
+      data: { name, spec: { ...start.defaults, ...otherwise } },
+    });
     expect(made.ok(), await made.text()).toBe(true);
   }
   const machine = (await machines()).find((m) => m.name === name)!;

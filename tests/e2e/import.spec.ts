@@ -15,7 +15,9 @@ test('a trace from elsewhere is looked at, completed, asked about and stored as 
   await page.goto('/ledger/import');
   const file = { name: 'elsewhere.csv', mimeType: 'text/csv', buffer: Buffer.from(lifelike()) };
   await page.getByLabel('File').setInputFiles(file);
-  await expect(page.getByText('The record began 20 s before the lever moved; times count from the lever.')).toBeVisible();
+  await expect(
+    page.getByText('The record began 20 s before the lever moved; times count from the lever.'),
+  ).toBeVisible();
   await expect(page.getByText('The gauge rested at 0.6 bar; that is taken off.')).toBeVisible();
   await expect(page.getByText(/The cup was lifted off the scale at 45 s/)).toBeVisible();
   await expect(page.getByText(/empty cells/)).toHaveCount(0);

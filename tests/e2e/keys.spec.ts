@@ -66,7 +66,8 @@ test('holding T ticks one step off, and a name is typed without losing a letter'
     await page.getByRole('textbox', { name: /^Dose/ }).blur();
     await hold(page, 't', 40);
     const touched = async () =>
-      (await session()).steps.filter((s: { state: string }) => s.state === 'Done' || s.state === 'UnderWay').length as number;
+      (await session()).steps.filter((s: { state: string }) => s.state === 'Done' || s.state === 'UnderWay')
+        .length as number;
     await expect.poll(touched).toBe(1);
     await frames(page, 20);
     expect(await touched()).toBe(1);
@@ -149,7 +150,9 @@ test('who changes a bag that was changed meanwhile is told, and what was typed s
   });
 });
 
-test('a pull that cannot be stored is kept, taken along as a file, and saved when there is room again', async ({ page }) => {
+test('a pull that cannot be stored is kept, taken along as a file, and saved when there is room again', async ({
+  page,
+}) => {
   await bare(async (home) => {
     await page.route('**/api/pull/save*', (route) =>
       route.fulfill({

@@ -40,9 +40,13 @@ async function picture(name, path, { phone = false, dark = false, act, fullPage 
 
 const pulled = async (page, grams) => {
   await page.getByRole('button', { name: /make ready/ }).click();
-  await page.waitForFunction((g) => Number(document.querySelector('[data-testid=live-grams]')?.textContent) > g, grams, {
-    timeout: 90000,
-  });
+  await page.waitForFunction(
+    (g) => Number(document.querySelector('[data-testid=live-grams]')?.textContent) > g,
+    grams,
+    {
+      timeout: 90000,
+    },
+  );
 };
 
 const sheet = (page) => page.getByRole('button', { name: 'Go to the pull' }).waitFor();
@@ -65,7 +69,11 @@ const post = (path, body) =>
     body: JSON.stringify(body),
   });
 const put = (path, body) =>
-  fetch(`${address}/api/${path}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  fetch(`${address}/api/${path}`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
 const json = async (path) => (await fetch(`${address}/api/${path}`)).json();
 // in the place of whatever sheet there is
 const putSheet = async (sheet) => put(`prepare?version=${(await json('prepare')).version}`, sheet);

@@ -35,6 +35,11 @@ for (const path of ['/prepare', '/ledger', '/ledger/compare?ids=3,4,5', '/pull']
 const measures = { firstPage, overlay, typing, live };
 for (const [name, measured] of Object.entries(measures)) {
   if (only && only !== name) continue;
-  await measured({ browser, address, row, seconds: Number(process.env.LIVE_SECONDS ?? (mode === '--full' ? 600 : 20)) });
+  await measured({
+    browser,
+    address,
+    row,
+    seconds: Number(process.env.LIVE_SECONDS ?? (mode === '--full' ? 600 : 20)),
+  });
 }
 await browser.close();

@@ -82,7 +82,10 @@ const ways: Way[] = [
 
 for (const way of ways) {
   test(`measured with kitchen things: ${way.title.toLowerCase()}`, async ({ page }, info) => {
-    test.skip(info.project.name === 'phone' && way.title !== 'Weigh a spent puck', 'one of them is enough on the phone');
+    test.skip(
+      info.project.name === 'phone' && way.title !== 'Weigh a spent puck',
+      'one of them is enough on the phone',
+    );
     const { id } = await onTheSheet(page, way.family, `${way.title} ${info.project.name}`);
     await page.goto(`/machines/${id}`);
     await page.getByRole('button', { name: `${way.title}: begin` }).click();

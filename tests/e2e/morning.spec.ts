@@ -7,7 +7,11 @@ test('from the sheet to the ledger and the comparison', async ({ page }, info) =
   await clearPull(page);
   const outside: string[] = [];
   page.on('request', (r) => {
-    if (!r.url().startsWith('http://127.0.0.1') && !r.url().startsWith('ws://127.0.0.1') && !/^(data|blob):/.test(r.url()))
+    if (
+      !r.url().startsWith('http://127.0.0.1') &&
+      !r.url().startsWith('ws://127.0.0.1') &&
+      !/^(data|blob):/.test(r.url())
+    )
       outside.push(r.url());
   });
   const errors: string[] = [];
@@ -151,7 +155,9 @@ test('a reloaded page finds the pull as it is', async ({ page }) => {
   await expect.poll(() => live(page, 'seconds')).toBeGreaterThanOrEqual(before);
   // what the plan wanted of the phases that are past stands on the trace from its beginning
   const bandStarts = () =>
-    page.getByTestId('plan-band').evaluate((band) => Number(/^M(-?[\d.]+)/.exec(band.getAttribute('d') ?? '')?.[1] ?? 1e9));
+    page
+      .getByTestId('plan-band')
+      .evaluate((band) => Number(/^M(-?[\d.]+)/.exec(band.getAttribute('d') ?? '')?.[1] ?? 1e9));
   const plotLeft = 38;
   await expect.poll(bandStarts).toBeLessThan(plotLeft + 12);
   const drawn = await page

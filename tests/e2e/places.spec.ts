@@ -1,5 +1,15 @@
 import type { Page } from '@playwright/test';
-import { clearPull, expect, expectAccessible, expectNoSidewaysScroll, frames, live, onTheSheet, test, type } from './bench';
+import {
+  clearPull,
+  expect,
+  expectAccessible,
+  expectNoSidewaysScroll,
+  frames,
+  live,
+  onTheSheet,
+  test,
+  type,
+} from './bench';
 
 test('every place can be read by everyone', async ({ page }) => {
   test.slow();
@@ -55,11 +65,13 @@ const words = (page: Page) =>
     const said: string[] = [];
     const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
     while (walker.nextNode()) {
-      if (!walker.currentNode.parentElement?.closest('select, script, style')) said.push(walker.currentNode.textContent ?? '');
+      if (!walker.currentNode.parentElement?.closest('select, script, style'))
+        said.push(walker.currentNode.textContent ?? '');
     }
     for (const element of Array.from(document.querySelectorAll('[aria-label], [aria-valuetext], [placeholder]')))
       for (const name of ['aria-label', 'aria-valuetext', 'placeholder']) said.push(element.getAttribute(name) ?? '');
-    for (const field of Array.from(document.querySelectorAll('input, textarea'))) said.push((field as HTMLInputElement).value);
+    for (const field of Array.from(document.querySelectorAll('input, textarea')))
+      said.push((field as HTMLInputElement).value);
     return said.join('\n');
   });
 
@@ -116,7 +128,10 @@ test('in psi, Fahrenheit and newtons no page says anything in another unit', asy
   await type(page, /^Tamp/, '40');
   // a file that is looked at
   await page.goto('/ledger/import');
-  const rows = Array.from({ length: 300 }, (_, i) => `${i / 10},${i > 20 && i < 250 ? 8.5 : 0.5},${Math.max(0, i - 90) / 6}`);
+  const rows = Array.from(
+    { length: 300 },
+    (_, i) => `${i / 10},${i > 20 && i < 250 ? 8.5 : 0.5},${Math.max(0, i - 90) / 6}`,
+  );
   await page.getByLabel('File').setInputFiles({
     name: 'units.csv',
     mimeType: 'text/csv',
@@ -136,7 +151,11 @@ test('in psi, Fahrenheit and newtons no page says anything in another unit', asy
   await page.getByRole('button', { name: /^Stop/ }).click();
   await look('the stopped pull');
   await clearPull(page);
-  await use({ pressureUnit: before.pressureUnit, temperatureUnit: before.temperatureUnit, forceUnit: before.forceUnit });
+  await use({
+    pressureUnit: before.pressureUnit,
+    temperatureUnit: before.temperatureUnit,
+    forceUnit: before.forceUnit,
+  });
 });
 
 test('what is put away leaves shelf and bench, keeps its shots, and is taken back', async ({ page }, info) => {

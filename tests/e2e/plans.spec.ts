@@ -26,7 +26,9 @@ test('a plan is drawn by hand, kept, used, thrown away and taken back', async ({
   await packLever(page);
   await page.getByRole('link', { name: 'All plans' }).click();
   await expect(page.getByText('Hold the flow', { exact: true })).toBeVisible();
-  await expect(page.getByText('Those who go by the gauge find that it hides a channel.', { exact: false })).toBeVisible();
+  await expect(
+    page.getByText('Those who go by the gauge find that it hides a channel.', { exact: false }),
+  ).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Open Early peak, long ease', exact: true }).click();
   await expect(point(page, 3)).toHaveAttribute('aria-valuetext', /^8\.0 bar, ends at \d/);
@@ -56,7 +58,8 @@ test('a plan is drawn by hand, kept, used, thrown away and taken back', async ({
   await expect(page.getByLabel('What the screen says')).toHaveValue(`Hold ${dragged} bar`);
 
   // by keys: exactly one tenth of a bar up, and its end a gram later
-  const ends = async () => Number(/ends at ([\d.]+) g/.exec((await point(page, 3).getAttribute('aria-valuetext'))!)![1]);
+  const ends = async () =>
+    Number(/ends at ([\d.]+) g/.exec((await point(page, 3).getAttribute('aria-valuetext'))!)![1]);
   const before = await ends();
   await point(page, 3).focus();
   await page.keyboard.press('ArrowUp');
@@ -84,7 +87,9 @@ test('a plan is drawn by hand, kept, used, thrown away and taken back', async ({
   await expect(page.getByText('This plan was thrown away.')).toBeVisible();
 });
 
-test('a plan that the machine cannot give, or whose points cross, says so and keeps what was typed', async ({ page }, info) => {
+test('a plan that the machine cannot give, or whose points cross, says so and keeps what was typed', async ({
+  page,
+}, info) => {
   test.skip(info.project.name === 'phone', 'the same on a wide screen');
   await packLever(page);
   await open(page, 'early-peak');

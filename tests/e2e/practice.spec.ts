@@ -76,7 +76,9 @@ test('a lesson is played, and played better', async ({ page }, info) => {
     expect(second).toBeGreaterThan(60);
     await expect(page.getByText('The time before')).toBeVisible();
     await page.getByRole('link', { name: 'All lessons' }).first().click();
-    await expect(page.getByRole('img', { name: new RegExp(`Points over time: ${first}, ${second} of 100`) })).toBeVisible();
+    await expect(
+      page.getByRole('img', { name: new RegExp(`Points over time: ${first}, ${second} of 100`) }),
+    ).toBeVisible();
 
     // another by keys alone, with a coach who says when to stop
     await page.getByRole('link', { name: 'Play Stop on the gram' }).click();
@@ -188,7 +190,8 @@ test('with a session\u2019s ribbon above it a lesson fits the window', async ({ 
     await putSheet(page, { ...sheet, machineId: 2, doseGrams: 14, yieldGrams: 28, planKey: 'flat-firm' }, home.url);
     const { wants, wantsVersion } = await (await page.request.get(`${home.url}/api/session`)).json();
     await page.request.put(`${home.url}/api/session?version=${wantsVersion}`, { data: { wants, readyAt: null } });
-    for (const key of ['fill', 'on']) await page.request.post(`${home.url}/api/session/done`, { data: { key, secondsAgo: 600 } });
+    for (const key of ['fill', 'on'])
+      await page.request.post(`${home.url}/api/session/done`, { data: { key, secondsAgo: 600 } });
     await page.goto(`${home.url}/practice/hold-3`);
     await expect(page.getByText(/^Next:/)).toBeVisible();
     await page.getByRole('button', { name: /^Begin/ }).click();

@@ -15,7 +15,10 @@ import {
 
 for (const family of families) {
   test(`a whole pull on a ${family} from the first check to the shot`, async ({ page }, info) => {
-    test.skip(info.project.name === 'phone' && family !== 'PortableLever', 'the same pull on the wide screen is enough');
+    test.skip(
+      info.project.name === 'phone' && family !== 'PortableLever',
+      'the same pull on the wide screen is enough',
+    );
     await clearPull(page);
     const machine = await onTheSheet(page, family, `Trial ${family}`);
     await page.goto('/pull');
@@ -54,7 +57,9 @@ test('who only looks on sees the hand let go at the cue, and the shot stored by 
     await expect(page.getByText('Stand-in scale')).toBeVisible();
     await page.getByRole('button', { name: /make ready/ }).click();
     await expect(page).toHaveURL(/\/taste\/\d+/, { timeout: 60_000 });
-    const { shot } = (await (await page.request.get(`${home.url}/api/shots/${/\d+$/.exec(page.url())![0]}`)).json()) as {
+    const { shot } = (await (
+      await page.request.get(`${home.url}/api/shots/${/\d+$/.exec(page.url())![0]}`)
+    ).json()) as {
       shot: { yieldGrams: number; measures: { cupGrams: number } };
     };
     expect(Math.abs(shot.measures.cupGrams - shot.yieldGrams)).toBeLessThan(2);
@@ -65,7 +70,9 @@ test('a gauge that only eyes can read is followed by keys and by the slider', as
   await bare(async (home) => {
     await page.goto(`${home.url}/pull`);
     await page.getByRole('button', { name: /make ready/ }).click();
-    const needle = page.getByLabel('Pressure on the gauge\u2019s needle').or(page.getByLabel("Pressure on the gauge's needle"));
+    const needle = page
+      .getByLabel('Pressure on the gauge\u2019s needle')
+      .or(page.getByLabel("Pressure on the gauge's needle"));
     await expect(needle).toBeVisible();
     const box = (await needle.boundingBox())!;
     expect(box.height).toBeGreaterThanOrEqual(64);
@@ -179,7 +186,9 @@ async function gauge(page: Page, url: string) {
   };
 }
 
-test('a tablet that sleeps misses nothing, and a clock that is set back is told and bridged', async ({ page }, info) => {
+test('a tablet that sleeps misses nothing, and a clock that is set back is told and bridged', async ({
+  page,
+}, info) => {
   test.skip(info.project.name === 'phone', 'once is enough');
   const home = new Household();
   try {
@@ -203,7 +212,9 @@ test('a tablet that sleeps misses nothing, and a clock that is set back is told 
     await expect.poll(told).toBeGreaterThan(before + 70);
 
     await device.setClock(-600);
-    await expect(page.getByText(/Shelf gauge: its clock was set back. A few of its readings are missing/)).toBeVisible();
+    await expect(
+      page.getByText(/Shelf gauge: its clock was set back. A few of its readings are missing/),
+    ).toBeVisible();
     await device.setClock(3600);
     const seconds = await live(page, 'seconds');
     await expect.poll(() => live(page, 'seconds')).toBeGreaterThan(seconds + 1);
@@ -295,7 +306,9 @@ test('the pull can be read from two metres, in light and dark, and by everyone',
     await page.getByRole('button', { name: /make ready/ }).click();
     await expect.poll(() => live(page, 'grams'), { timeout: 60_000 }).toBeGreaterThan(4);
     for (const name of ['grams', 'pressure', 'seconds', 'flow', 'force']) {
-      const size = await page.getByTestId(`live-${name}`).evaluate((e) => Number.parseFloat(getComputedStyle(e).fontSize));
+      const size = await page
+        .getByTestId(`live-${name}`)
+        .evaluate((e) => Number.parseFloat(getComputedStyle(e).fontSize));
       expect(size).toBeGreaterThanOrEqual(96);
     }
     for (const button of await page.locator('main').getByRole('button').all()) {
@@ -305,7 +318,9 @@ test('the pull can be read from two metres, in light and dark, and by everyone',
     const card = page.getByRole('img', { name: /Indicator card/ });
     // what was pressed before the card was opened is on it
     await expect
-      .poll(() => card.locator('path').evaluateAll((all) => Math.max(...all.map((p) => p.getAttribute('d')?.length ?? 0))))
+      .poll(() =>
+        card.locator('path').evaluateAll((all) => Math.max(...all.map((p) => p.getAttribute('d')?.length ?? 0))),
+      )
       .toBeGreaterThan(300);
     await page.getByRole('button', { name: 'Show the trace' }).click();
     await expectAccessible(page);

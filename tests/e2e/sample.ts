@@ -7,7 +7,9 @@ import { program } from './programs';
 /** Makes the sample household once; every household of a test begins with a copy of it. */
 export default async function makeSample() {
   const folder = mkdtempSync(join(tmpdir(), 'ruddy-sample-'));
-  const server = spawn('dotnet', [program('Server'), '--port', '0', '--data', folder], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const server = spawn('dotnet', [program('Server'), '--port', '0', '--data', folder], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   await new Promise<void>((listening, failed) => {
     server.stdout.on('data', (said: Buffer) => String(said).includes('Listening on') && listening());
     server.once('exit', (code) => failed(new Error(`The server ended with ${code}.`)));

@@ -13,7 +13,9 @@ async function choose(page: Page, machine: string) {
   // the page has followed when its figures are that machine's
   await expect(page.getByText(machine === 'Pack lever' ? 'Chamber now' : 'Group now')).toBeVisible();
   await expect(
-    page.getByText(machine === 'Hall spring' ? 'band 82 to 98' : machine === 'Pack lever' ? 'metal' : 'band 70 to 85').first(),
+    page
+      .getByText(machine === 'Hall spring' ? 'band 82 to 98' : machine === 'Pack lever' ? 'metal' : 'band 70 to 85')
+      .first(),
   ).toBeVisible();
   await expect(page.getByRole('button', { name: 'Keep this plan' })).toBeVisible();
 }
@@ -95,7 +97,9 @@ test('a whole morning at the dipper', async ({ page }, info) => {
   await expect(page.getByRole('list', { name: 'Readings' }).getByText('strip on the group 88.0')).toBeVisible();
 
   // the group is hot now, so the cloth comes first
-  await expect(page.getByText('Cold wet cloth round the group', { exact: true }).filter({ visible: true }).first()).toBeVisible();
+  await expect(
+    page.getByText('Cold wet cloth round the group', { exact: true }).filter({ visible: true }).first(),
+  ).toBeVisible();
   if (!(await title(page).textContent())!.startsWith('Cold wet cloth'))
     await todo(page)
       .getByRole('button', { name: /Cold wet cloth/ })
@@ -117,7 +121,8 @@ test('a whole morning at the dipper', async ({ page }, info) => {
     const before = await title(page).textContent();
     const label = await done(page).textContent();
     await done(page).click();
-    if (label?.startsWith('Done')) await expect(title(page).filter({ hasText: new RegExp(`^${before}$`) })).toHaveCount(0);
+    if (label?.startsWith('Done'))
+      await expect(title(page).filter({ hasText: new RegExp(`^${before}$`) })).toHaveCount(0);
   }
   await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible();
   await page.getByRole('button', { name: 'End the session' }).first().click();
@@ -125,7 +130,9 @@ test('a whole morning at the dipper', async ({ page }, info) => {
   await leave(page);
 });
 
-test('a time that is too soon says what would help, and the strip shows the session everywhere', async ({ page }, info) => {
+test('a time that is too soon says what would help, and the strip shows the session everywhere', async ({
+  page,
+}, info) => {
   await choose(page, 'Window dipper');
   const soon = new Date(Date.now() + 10 * 60_000);
   await page
@@ -190,7 +197,8 @@ for (const family of ['BoilerSpring', 'HeatedGroup', 'TwinArmChamber', 'HandPump
       cautions += await page.getByText(/^Caution/).count();
       const label = await done(page).textContent();
       await done(page).click();
-      if (label?.startsWith('Done')) await expect(title(page).filter({ hasText: new RegExp(`^${before}$`) })).toHaveCount(0);
+      if (label?.startsWith('Done'))
+        await expect(title(page).filter({ hasText: new RegExp(`^${before}$`) })).toHaveCount(0);
       // what is begun goes on alongside where something else wants the hands
       else
         await expect(async () =>
@@ -204,7 +212,9 @@ for (const family of ['BoilerSpring', 'HeatedGroup', 'TwinArmChamber', 'HandPump
   });
 }
 
-test('the lamp alone: what it means is asked once, and on, off and a sizzling drop are readings', async ({ page }, info) => {
+test('the lamp alone: what it means is asked once, and on, off and a sizzling drop are readings', async ({
+  page,
+}, info) => {
   await page.request.post('/api/session/end');
   const name = `Lamp only ${info.project.name}`;
   await onTheSheet(page, 'BoilerDirect', name, { reads: ['Lamp'], lamp: 'Unknown' });
@@ -255,7 +265,9 @@ test('more cups than a full boiler gives: refilled on the way, cooled and let do
   await expect(planned.getByText('Refill the boiler').first()).toBeVisible();
   await expect(page.getByText(/The boiler has to be refilled on the way/)).toBeVisible();
   const steps = await planned.getByRole('listitem').allTextContents();
-  const order = ['release the steam', 'Let it cool', 'Refill the boiler'].map((t) => steps.findIndex((s) => s.includes(t)));
+  const order = ['release the steam', 'Let it cool', 'Refill the boiler'].map((t) =>
+    steps.findIndex((s) => s.includes(t)),
+  );
   expect(order).toEqual([...order].sort((a, b) => a - b));
   await leave(page);
 });

@@ -6,7 +6,10 @@ export async function firstPage({ browser, address, row }) {
   await session.send('Emulation.setCPUThrottlingRate', { rate: 4 });
   const scripts = new Map();
   session.on('Network.responseReceived', (e) => e.type === 'Script' && scripts.set(e.requestId, 0));
-  session.on('Network.loadingFinished', (e) => scripts.has(e.requestId) && scripts.set(e.requestId, e.encodedDataLength));
+  session.on(
+    'Network.loadingFinished',
+    (e) => scripts.has(e.requestId) && scripts.set(e.requestId, e.encodedDataLength),
+  );
   const start = Date.now();
   await page.goto(address);
   await page.getByRole('button', { name: 'Go to the pull' }).waitFor();

@@ -72,7 +72,8 @@ export async function live({ browser, address, row, seconds }) {
             const n = times.push(Date.now());
             const t = (n * every) / 1000;
             window.gauge.send(`{"t":${t.toFixed(2)},"pressure":${(4 + 2 * Math.sin(n / 40)).toFixed(2)}}\n`);
-            if (n % 5 === 0) window.scale.send(`{"t":${t.toFixed(2)},"weight":${(80 + Math.max(0, t - 6) * 0.03).toFixed(2)}}\n`);
+            if (n % 5 === 0)
+              window.scale.send(`{"t":${t.toFixed(2)},"weight":${(80 + Math.max(0, t - 6) * 0.03).toFixed(2)}}\n`);
           }
           if (times.length * every < length * 1000) return;
           clearInterval(timer);
@@ -110,7 +111,12 @@ export async function live({ browser, address, row, seconds }) {
   row(`live: sample in to point on screen at 50/s for ${seconds} s (p99)`, percentile(took, 0.99), 'ms', 100);
   row(`live: points missing on the screen of ${sent.length}`, sent.length - drawn, 'points', 0);
   row('live: longest frame', Math.max(...frames), 'ms', 50);
-  row('live: frames over 50 ms, of a thousand', (frames.filter((f) => f > 50).length / frames.length) * 1000, 'frames', 0);
+  row(
+    'live: frames over 50 ms, of a thousand',
+    (frames.filter((f) => f > 50).length / frames.length) * 1000,
+    'frames',
+    0,
+  );
   // what is kept of the pull itself, three numbers a sample, may grow
   if (soak) row(`live: memory of the page, grown in ${seconds - 60} s`, after - before, 'MB', 10);
   await bench.close();

@@ -20,7 +20,9 @@ export async function typing({ browser, address, row }) {
       const ratio = [...document.querySelectorAll('div')].find(
         (d) => d.textContent === 'Ratio, dose to yield',
       ).nextElementSibling;
-      const chart = [...document.querySelectorAll('svg')].find((s) => /^Predicted shot/.test(s.getAttribute('aria-label') ?? ''));
+      const chart = [...document.querySelectorAll('svg')].find((s) =>
+        /^Predicted shot/.test(s.getAttribute('aria-label') ?? ''),
+      );
       const drawn = () => [...chart.querySelectorAll('path')].map((p) => p.getAttribute('d')).join();
       const before = { ratio: ratio.textContent, drawn: drawn() };
       const start = performance.now();

@@ -33,7 +33,15 @@ export function ColumnsTable({ seen, setColumn }: Props) {
         <thead>
           <tr>
             {seen.columns.map((c) => (
-              <chakra.th key={c.index} scope="col" textAlign="start" px="2" pb="2" minWidth="140px" verticalAlign="bottom">
+              <chakra.th
+                key={c.index}
+                scope="col"
+                textAlign="start"
+                px="2"
+                pb="2"
+                minWidth="140px"
+                verticalAlign="bottom"
+              >
                 <Box mb="1">{c.name}</Box>
                 <Select
                   aria-label={`${c.name} holds`}

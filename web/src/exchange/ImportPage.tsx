@@ -72,7 +72,11 @@ function Import({ machineId }: { machineId: number }) {
   });
   const keep = useMutation({
     mutationFn: () =>
-      data(api.POST('/api/exchange/import', { body: { file: { ...file!, columns: preview.data!.columns }, shot, answered } })),
+      data(
+        api.POST('/api/exchange/import', {
+          body: { file: { ...file!, columns: preview.data!.columns }, shot, answered },
+        }),
+      ),
     onSuccess: async ({ shotId }) => {
       await queries.invalidateQueries({ queryKey: ['shots'] });
       await navigate(`/taste/${shotId}`);
@@ -104,8 +108,8 @@ function Import({ machineId }: { machineId: number }) {
           </Link>
         }
       >
-        A CSV file with any column names; comma, semicolon or tab; decimal comma or point; seconds, milliseconds or m:ss. You see
-        what will be stored before it is.
+        A CSV file with any column names; comma, semicolon or tab; decimal comma or point; seconds, milliseconds or
+        m:ss. You see what will be stored before it is.
       </PageTitle>
       <Panel mb="4">
         <Field label="File">
@@ -175,7 +179,9 @@ function Import({ machineId }: { machineId: number }) {
             <Flex mt="4">
               <Button
                 tone="strong"
-                disabled={seen.errors.length > 0 || open.length > 0 || preview.isFetching || preview.isError || keep.isPending}
+                disabled={
+                  seen.errors.length > 0 || open.length > 0 || preview.isFetching || preview.isError || keep.isPending
+                }
                 onClick={() => keep.mutate()}
               >
                 Save the shot

@@ -28,8 +28,8 @@ function Text({ question: q }: { question: Question }) {
     case 'BeforeRoasting':
       return (
         <>
-          The beans were roasted on {new Date(`${q.roastedOn}T12:00`).toLocaleDateString()}, after this shot. Are date and beans
-          right?
+          The beans were roasted on {new Date(`${q.roastedOn}T12:00`).toLocaleDateString()}, after this shot. Are date
+          and beans right?
         </>
       );
   }
@@ -57,7 +57,9 @@ export function Questions({ questions, answered, setAnswered }: Props) {
           <input
             type="checkbox"
             checked={answered.includes(q.kind)}
-            onChange={(e) => setAnswered(e.target.checked ? [...answered, q.kind] : answered.filter((k) => k !== q.kind))}
+            onChange={(e) =>
+              setAnswered(e.target.checked ? [...answered, q.kind] : answered.filter((k) => k !== q.kind))
+            }
             style={{ width: 20, height: 20 }}
           />
           {yes[q.kind]}

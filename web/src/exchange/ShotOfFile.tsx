@@ -65,7 +65,13 @@ export function ShotOfFile({ shot, change, wrong, stored }: Props) {
         value={shot.machineId}
         onChange={(id) => id !== null && change({ machineId: id, planKey: null })}
       />
-      <Choice label="Beans" none="not noted" options={bench.bags} value={shot.bagId} onChange={(bagId) => change({ bagId })} />
+      <Choice
+        label="Beans"
+        none="not noted"
+        options={bench.bags}
+        value={shot.bagId}
+        onChange={(bagId) => change({ bagId })}
+      />
       <Choice
         label="Who brewed"
         none="not noted"
@@ -86,7 +92,11 @@ export function ShotOfFile({ shot, change, wrong, stored }: Props) {
         unit="g"
         value={shot.yieldGrams}
         step={0.5}
-        hint={shot.yieldGrams === null && stored.yieldGrams !== null ? `empty: ${stored.yieldGrams} g, as in the cup` : undefined}
+        hint={
+          shot.yieldGrams === null && stored.yieldGrams !== null
+            ? `empty: ${stored.yieldGrams} g, as in the cup`
+            : undefined
+        }
         problem={wrong('yieldGrams')}
         onChange={(yieldGrams) => change({ yieldGrams })}
         onClear={() => change({ yieldGrams: null })}
@@ -139,7 +149,9 @@ export function ShotOfFile({ shot, change, wrong, stored }: Props) {
       />
       {shot.preparation === null ? (
         <Box gridColumn="1 / -1">
-          <Button onClick={() => change({ preparation: wholePreparation(null) })}>Note how the puck was prepared</Button>
+          <Button onClick={() => change({ preparation: wholePreparation(null) })}>
+            Note how the puck was prepared
+          </Button>
         </Box>
       ) : (
         <PreparationFields
@@ -151,7 +163,9 @@ export function ShotOfFile({ shot, change, wrong, stored }: Props) {
       )}
       <Box gridColumn="1 / -1">
         <Field label="What was seen" hint="of stream and puck: spurts, pale streaks, holes" problem={wrong('seen')}>
-          {(ids) => <Textarea {...ids} rows={2} value={shot.seen ?? ''} onChange={(e) => change({ seen: e.target.value })} />}
+          {(ids) => (
+            <Textarea {...ids} rows={2} value={shot.seen ?? ''} onChange={(e) => change({ seen: e.target.value })} />
+          )}
         </Field>
       </Box>
     </Grid>

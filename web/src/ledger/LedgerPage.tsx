@@ -194,7 +194,8 @@ function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; ta
       {shots.map((s) => (
         <Flex as="li" key={s.id} gap="3" align="center" px="4" py="2" borderTopWidth="1px" borderColor="hairline">
           <Box flex="1" minWidth={0}>
-            Shot {s.id}, {new Date(s.pulledAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false })}
+            Shot {s.id},{' '}
+            {new Date(s.pulledAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false })}
             <Box fontSize="14px" color="quiet">
               {[s.machine, s.bag, s.brewer].filter(Boolean).join(', ')}
             </Box>

@@ -42,9 +42,13 @@ function Drawn({ shots, against, from, height = 460, width }: Props & { width: n
     const pressure = evenly(curves.pressureBar, curves.stepSeconds, offset, 500);
     const flow = evenly(curves.flowGramsPerS, curves.stepSeconds, offset, 500);
     const grams = evenly(curves.weightGrams, curves.stepSeconds, offset, 500);
-    const upper = pressure.map(([x, y], i) => [against === 'grams' ? Math.max(0, grams[i]?.[1] ?? NaN) : x, y * f] as Point);
+    const upper = pressure.map(
+      ([x, y], i) => [against === 'grams' ? Math.max(0, grams[i]?.[1] ?? NaN) : x, y * f] as Point,
+    );
     const lower =
-      against === 'grams' ? flow.map(([, y], i) => [Math.max(0, grams[i]?.[1] ?? NaN), Math.max(0, y)] as Point) : grams;
+      against === 'grams'
+        ? flow.map(([, y], i) => [Math.max(0, grams[i]?.[1] ?? NaN), Math.max(0, y)] as Point)
+        : grams;
     return { upper: upper.filter((p) => Number.isFinite(p[0])), lower: lower.filter((p) => Number.isFinite(p[0])) };
   });
   const all = lines.flatMap((l) => [...l.upper, ...l.lower]);
@@ -69,7 +73,13 @@ function Drawn({ shots, against, from, height = 460, width }: Props & { width: n
       return p ? (
         <g key={part}>
           <circle cx={x(p[0])} cy={sy(p[1])} r="8.5" fill={ink('panel')} stroke={colour} />
-          <text x={x(p[0])} y={sy(p[1]) + 4} textAnchor="middle" fill={ink('text')} style={{ fontSize: '11px', fontWeight: 650 }}>
+          <text
+            x={x(p[0])}
+            y={sy(p[1]) + 4}
+            textAnchor="middle"
+            fill={ink('text')}
+            style={{ fontSize: '11px', fontWeight: 650 }}
+          >
             {letterOf(index)}
           </text>
         </g>

@@ -13,7 +13,8 @@ const Th = chakra('th', {
 const Td = chakra('td', { base: cell });
 
 const day = (iso: string) => new Date(iso).toLocaleDateString([], { day: 'numeric', month: 'short' });
-const time = (iso: string) => new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
+const time = (iso: string) =>
+  new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
 const wide = { base: 'none', lg: 'table-cell' } as const;
 const middle = { base: 'none', md: 'table-cell' } as const;
 
@@ -119,7 +120,10 @@ const ShotRow = memo(function ShotRow({ shot: s, pinned, pin, open }: RowProps) 
         </chakra.label>
       </Td>
       <Td whiteSpace="nowrap">
-        <Link to={`/taste/${s.id}`} style={{ fontWeight: 650, textDecoration: 'underline', textUnderlineOffset: '3px' }}>
+        <Link
+          to={`/taste/${s.id}`}
+          style={{ fontWeight: 650, textDecoration: 'underline', textUnderlineOffset: '3px' }}
+        >
           {s.id}
         </Link>
         <Box fontSize="13px" color="quiet" lineHeight={1.2}>

@@ -87,7 +87,11 @@ export function SpringChart({ can }: { can: CanDo }) {
     >
       {({ x, y, left, bottom }) => (
         <>
-          <path d={`${path(points, x, y)}L${x(end)} ${bottom}L${left} ${bottom}Z`} fill={ink('pressure')} opacity="0.12" />
+          <path
+            d={`${path(points, x, y)}L${x(end)} ${bottom}L${left} ${bottom}Z`}
+            fill={ink('pressure')}
+            opacity="0.12"
+          />
           <path d={path(points, x, y)} fill="none" stroke={ink('pressure')} strokeWidth="2.6" />
         </>
       )}

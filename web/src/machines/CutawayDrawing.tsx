@@ -56,7 +56,15 @@ const puck = 'var(--puck)';
 
 function Box({ x, y, w, h, fill }: { x: number; y: number; w: number; h: number; fill: string }) {
   return (
-    <rect x={x} y={y} width={Math.max(0, w)} height={Math.max(0, h)} style={{ fill }} stroke={ink('text')} strokeWidth="0.6" />
+    <rect
+      x={x}
+      y={y}
+      width={Math.max(0, w)}
+      height={Math.max(0, h)}
+      style={{ fill }}
+      stroke={ink('text')}
+      strokeWidth="0.6"
+    />
   );
 }
 
@@ -105,7 +113,12 @@ function Basket({
         strokeWidth="2"
       />
       {!restricted && (
-        <path d={`M${-r + 3} ${bottom + 1.6} H${r - 3}`} stroke={ink('panel')} strokeWidth="1.6" strokeDasharray="1.2 2.2" />
+        <path
+          d={`M${-r + 3} ${bottom + 1.6} H${r - 3}`}
+          stroke={ink('panel')}
+          strokeWidth="1.6"
+          strokeDasharray="1.2 2.2"
+        />
       )}
       <line
         x1={-r}
@@ -116,7 +129,10 @@ function Basket({
         strokeWidth="1.4"
         strokeDasharray="2 1.6"
       />
-      <path d={`M${-r - 7} ${top + 2} V${bottom + 5} H-5 v${spout} M${r + 7} ${top + 2} V${bottom + 5} H5 v${spout}`} {...line} />
+      <path
+        d={`M${-r - 7} ${top + 2} V${bottom + 5} H-5 v${spout} M${r + 7} ${top + 2} V${bottom + 5} H5 v${spout}`}
+        {...line}
+      />
       {handle && <rect x={r + 7} y={top + 7} width="44" height="8" rx="4" {...metal} />}
       {restricted && (
         <path d={`M0 ${bottom - 3} v11 m-2.4 -4 l2.4 4 l2.4 -4`} stroke={ink('oxide')} strokeWidth="1.6" fill="none" />
@@ -126,7 +142,19 @@ function Basket({
 }
 
 /** A lever on a fork: pivot, short arm to the rod, long arm to the hand. */
-function Arm({ x = 0, y, ratio, side = 1, up = 34 }: { x?: number; y: number; ratio: number; side?: 1 | -1; up?: number }) {
+function Arm({
+  x = 0,
+  y,
+  ratio,
+  side = 1,
+  up = 34,
+}: {
+  x?: number;
+  y: number;
+  ratio: number;
+  side?: 1 | -1;
+  up?: number;
+}) {
   const short = 14;
   const long = Math.min(92, Math.max(56, short * Math.min(ratio, 8) * 0.82));
   const pivotX = x - side * short;
@@ -284,7 +312,13 @@ const drawings: Record<Family, (cut: Cutaway, restricted: boolean) => ReactNode>
       <Box x={-cut.pistonMm / 2} y={floor - cut.strokeMm} w={cut.pistonMm} h={cut.strokeMm} fill={water} />
       <Piston bore={cut.pistonMm} y={floor - cut.strokeMm} rodTop={-88} />
       {Array.from({ length: 7 }, (_, i) => (
-        <path key={i} d={`M3 ${-84 + i * 7} l6 3.5 l-6 3.5`} stroke={ink('text')} strokeWidth="1.4" fill={ink('edge')} />
+        <path
+          key={i}
+          d={`M3 ${-84 + i * 7} l6 3.5 l-6 3.5`}
+          stroke={ink('text')}
+          strokeWidth="1.4"
+          fill={ink('edge')}
+        />
       ))}
       <path d="M20 -58 l-10 -4 m10 4 l-6 8" {...line} strokeWidth="2.4" />
       <line x1="20" y1="-58" x2="86" y2="-84" stroke={ink('text')} strokeWidth="3.4" strokeLinecap="round" />
@@ -299,7 +333,15 @@ const drawings: Record<Family, (cut: Cutaway, restricted: boolean) => ReactNode>
     const bore = cut.pistonMm;
     return (
       <>
-        <rect x={-r - wall} y={floor - h - 10} width={2 * (r + wall)} height={h + 10} rx="6" {...line} strokeWidth="2.4" />
+        <rect
+          x={-r - wall}
+          y={floor - h - 10}
+          width={2 * (r + wall)}
+          height={h + 10}
+          rx="6"
+          {...line}
+          strokeWidth="2.4"
+        />
         <Box x={-r} y={floor - h} w={2 * r} h={h} fill={water} />
         <rect x={r + 10} y={floor - 58} width={bore + 6} height="50" {...line} strokeWidth="2" />
         <rect x={r + 13} y={floor - 40} width={bore} height="8" {...metal} />
@@ -336,7 +378,12 @@ function Arms({ y, rodTop }: { y: number; rodTop: number }) {
           <line x1={side * 20} y1={y + 10} x2="0" y2={rodTop + 2} stroke={ink('text')} strokeWidth="2.4" />
           <path d={`M${side * 20} ${y + 10} v14 m-5 0 h10`} {...line} strokeWidth="2" />
           <circle cx={side * 20} cy={y + 10} r="3.4" fill={ink('panel')} stroke={ink('text')} strokeWidth="1.6" />
-          <path d={`M${side * 96} ${y - 20} v18 m-3.4 -5 l3.4 5 l3.4 -5`} stroke={ink('oxide')} strokeWidth="2" fill="none" />
+          <path
+            d={`M${side * 96} ${y - 20} v18 m-3.4 -5 l3.4 5 l3.4 -5`}
+            stroke={ink('oxide')}
+            strokeWidth="2"
+            fill="none"
+          />
         </g>
       ))}
     </>

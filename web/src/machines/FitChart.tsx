@@ -33,7 +33,12 @@ export function FitChart({ points, xLabel, yLabel }: Props) {
   return (
     <Box ref={ref} mb="3">
       {width > 0 && (
-        <svg width={width} height={height} role="img" aria-label={`${yName} against ${xName}, read and fitted, with residuals`}>
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={`${yName} against ${xName}, read and fitted, with residuals`}
+        >
           <Frame
             left={left}
             right={right}
@@ -56,7 +61,12 @@ export function FitChart({ points, xLabel, yLabel }: Props) {
               strokeWidth="1.6"
             />
             {sorted.map((p, i) => (
-              <path key={i} d={`M${x(p.x) - 5} ${y(p.o)}h10M${x(p.x)} ${y(p.o) - 5}v10`} stroke={ink('text')} strokeWidth="2" />
+              <path
+                key={i}
+                d={`M${x(p.x) - 5} ${y(p.o)}h10M${x(p.x)} ${y(p.o) - 5}v10`}
+                stroke={ink('text')}
+                strokeWidth="2"
+              />
             ))}
           </Frame>
           <Frame
@@ -88,7 +98,8 @@ export function FitChart({ points, xLabel, yLabel }: Props) {
 /** A label of the core and its scale in the household's units. */
 function inUnits(label: string, units: ReturnType<typeof useUnits>): [string, (v: number) => number] {
   if (label.endsWith(', bar')) return [label.replace(/bar$/, units.pressureUnit), (v) => v * units.pressureFactor];
-  if (label.endsWith(', kgf')) return [label.replace(/kgf$/, units.force(0).unit), (v) => Number(units.force(v, 4).value)];
+  if (label.endsWith(', kgf'))
+    return [label.replace(/kgf$/, units.force(0).unit), (v) => Number(units.force(v, 4).value)];
   if (label.endsWith(', degC'))
     return [label.replace(/degC$/, units.temperature(0).unit), (v) => Number(units.temperature(v, 3).value)];
   return [label, (v) => v];

@@ -32,11 +32,17 @@ export function HeatPanel({ machine }: { machine: Detail }) {
       if (view.kept) await fresh();
     },
   });
-  const reset = useMutation({ mutationFn: () => data(api.POST('/api/machines/{id}/heat-reset', one)), onSuccess: fresh });
+  const reset = useMutation({
+    mutationFn: () => data(api.POST('/api/machines/{id}/heat-reset', one)),
+    onSuccess: fresh,
+  });
   const keep = useMutation({
     mutationFn: (body: Heat) =>
       data(
-        api.PUT('/api/machines/{id}/heat', { params: { path: { id: machine.id }, query: { version: machine.version } }, body }),
+        api.PUT('/api/machines/{id}/heat', {
+          params: { path: { id: machine.id }, query: { version: machine.version } },
+          body,
+        }),
       ),
     onSuccess: fresh,
   });

@@ -18,7 +18,10 @@ export function LearnedPanel({ machine }: { machine: Detail }) {
   const rows: [string, Delay][] = [
     ...learned.spouts
       .filter(here)
-      .map((d): [string, Delay] => [d.bottomless ? 'Coffee hangs at the bottomless basket' : 'Coffee hangs at the spout', d]),
+      .map((d): [string, Delay] => [
+        d.bottomless ? 'Coffee hangs at the bottomless basket' : 'Coffee hangs at the spout',
+        d,
+      ]),
     ...(learned.spouts.some(here) ? learned.scales : []).map((d): [string, Delay] => [`${d.of} shows it late by`, d]),
     ...learned.hands.filter(here).map((d): [string, Delay] => [`After the cue to stop, ${d.of} goes on for`, d]),
   ];
@@ -27,8 +30,8 @@ export function LearnedPanel({ machine }: { machine: Detail }) {
       <H2>What its pulls have told</H2>
       {rows.length === 0 ? (
         <Box color="quiet" fontSize="14px">
-          Nothing yet. Each pull with a gauge and a scale tells how long coffee hangs at the spout, how late the scale shows it,
-          and how long the hand goes on after the cue; the coach goes by it from the next pull on.
+          Nothing yet. Each pull with a gauge and a scale tells how long coffee hangs at the spout, how late the scale
+          shows it, and how long the hand goes on after the cue; the coach goes by it from the next pull on.
         </Box>
       ) : (
         <>

@@ -1,14 +1,14 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
-import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
+import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
 import { sentenceOf } from '../shared/api/client';
 import { keepBench, useBench, useMachine } from '../shared/api/queries';
 import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
 import { number, useUnits } from '../shared/units/units';
 import { ForceChart, SpringChart } from './CanDoCharts';
-import { putAway } from '../shelf/PutAway';
+import { putAway } from '../shared/bench/PutAway';
 import { CutawayDrawing } from './CutawayDrawing';
 import { HeatPanel } from './HeatPanel';
 import { LearnedPanel } from './LearnedPanel';
@@ -149,7 +149,8 @@ function CanDo({ machine }: { machine: Detail }) {
   const units = useUnits();
   const { can, spec } = machine;
   const boiler = spec.boilerGaugeBar !== null && spec.boilerGaugeBar !== undefined;
-  const soft = (mlPerBar: number) => `${Number((mlPerBar / units.pressureFactor).toPrecision(2))} ml/${units.pressureUnit}`;
+  const soft = (mlPerBar: number) =>
+    `${Number((mlPerBar / units.pressureFactor).toPrecision(2))} ml/${units.pressureUnit}`;
   const strokes =
     spec.family === 'HandPump'
       ? 'pump strokes'

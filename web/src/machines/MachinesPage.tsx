@@ -5,7 +5,7 @@ import { api, data } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Button, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
-import { PutAway } from '../shelf/PutAway';
+import { PutAway } from '../shared/bench/PutAway';
 import { CutawayDrawing } from './CutawayDrawing';
 
 /** The machines on the bench, each drawn from its own numbers. */
@@ -38,8 +38,13 @@ export default function MachinesPage() {
       >
         What each can do, how hot it is, and how to measure it with kitchen things.
       </PageTitle>
-      {bench.machines.length === 0 && <Panel>No machine yet. Add yours: pick how it works, answer three questions, brew.</Panel>}
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(2, minmax(0,1fr))', xl: 'repeat(3, minmax(0,1fr))' }} gap="4">
+      {bench.machines.length === 0 && (
+        <Panel>No machine yet. Add yours: pick how it works, answer three questions, brew.</Panel>
+      )}
+      <Grid
+        templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(2, minmax(0,1fr))', xl: 'repeat(3, minmax(0,1fr))' }}
+        gap="4"
+      >
         {details.map(
           ({ data: m }) =>
             m && (

@@ -40,7 +40,8 @@ const ways: Record<Way, Words> = {
     gives: 'Lever ratio and seal friction, from a luggage or bathroom scale and the gauge',
     how: () =>
       'Coffee in the basket, or a blind one. Pull or press the handle through the scale, hold the gauge still, note both. Three readings or more, at different pressures; with how far the stroke was done, if the lever feels heavier at one end.',
-    caution: 'Never force a lever beyond what one arm does, and hold the machine down. Keep your face away from the handle.',
+    caution:
+      'Never force a lever beyond what one arm does, and hold the machine down. Keep your face away from the handle.',
     columns: () => [
       { key: 'handKgf', label: (u) => `Scale, ${u.force(0).unit}`, toWire: kgf },
       { key: 'pressureBar', label: (u) => `Gauge, ${u.pressureUnit}`, toWire: bar },
@@ -66,8 +67,10 @@ const ways: Record<Way, Words> = {
   puck: {
     title: 'Weigh a spent puck',
     gives: 'How much water a puck keeps',
-    how: () => 'Knock the puck out onto the scale straight after the shot. Dose before, wet puck after; a few shots over.',
-    caution: 'Wait until the pressure is gone, then turn the holder slowly: one taken off under pressure sprays hot grounds.',
+    how: () =>
+      'Knock the puck out onto the scale straight after the shot. Dose before, wet puck after; a few shots over.',
+    caution:
+      'Wait until the pressure is gone, then turn the holder slowly: one taken off under pressure sprays hot grounds.',
     columns: () => [
       { key: 'doseGrams', label: () => 'Dose, g' },
       { key: 'wetGrams', label: () => 'Wet puck, g' },
@@ -224,7 +227,11 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
                 <Figure
                   key={c.field}
                   label={c.label}
-                  value={c.plusMinus === null ? Number(show(c.value).toPrecision(4)) : toThe(show(c.plusMinus), show(c.value))}
+                  value={
+                    c.plusMinus === null
+                      ? Number(show(c.value).toPrecision(4))
+                      : toThe(show(c.plusMinus), show(c.value))
+                  }
                   unit={`${c.plusMinus === null ? '' : `\u00b1${Number(show(c.plusMinus).toPrecision(2))} `}${unit}`}
                   note={`was ${Number(show(c.before).toPrecision(4))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`}
                 />
@@ -247,7 +254,9 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
 
 /** A value with no more decimals than two digits of its uncertainty have. */
 const toThe = (plusMinus: number, value: number) =>
-  plusMinus > 0 ? value.toFixed(Math.min(8, Math.max(0, 1 - Math.floor(Math.log10(plusMinus))))) : Number(value.toPrecision(4));
+  plusMinus > 0
+    ? value.toFixed(Math.min(8, Math.max(0, 1 - Math.floor(Math.log10(plusMinus)))))
+    : Number(value.toPrecision(4));
 
 /** Rows with all their numbers, in the wire's units; half-filled ones wait. */
 function typed(rows: readonly string[][], columns: readonly Column[], units: Units): Record<string, number | null>[] {

@@ -35,7 +35,12 @@ export default function NewMachinePage() {
       </PageTitle>
       <Grid templateColumns={{ base: 'repeat(2, minmax(0,1fr))', lg: 'repeat(3, minmax(0,1fr))' }} gap="3">
         {starts.map((s) => (
-          <button key={s.start.key} type="button" onClick={() => setChosen(s)} style={{ textAlign: 'start', cursor: 'pointer' }}>
+          <button
+            key={s.start.key}
+            type="button"
+            onClick={() => setChosen(s)}
+            style={{ textAlign: 'start', cursor: 'pointer' }}
+          >
             <Panel as="div" height="100%" _hover={{ borderColor: 'text' }}>
               <CutawayDrawing
                 family={s.start.defaults.family}
@@ -96,7 +101,8 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
       await navigate(`/machines/${id}`);
     },
   });
-  const wrong = (field: string) => (keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined);
+  const wrong = (field: string) =>
+    keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined;
   return (
     <>
       <PageTitle title="Add a machine">

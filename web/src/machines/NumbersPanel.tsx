@@ -47,7 +47,9 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
         <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
           <Box gridColumn={{ sm: '1 / -1' }}>
             <Field label="What you call it" problem={wrong('name')}>
-              {(ids) => <Input {...ids} value={value.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />}
+              {(ids) => (
+                <Input {...ids} value={value.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+              )}
             </Field>
           </Box>
           {machine.numbers.map((n) => {
@@ -68,7 +70,12 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
           })}
         </Grid>
         <Box mt="4">
-          <ReadsChoice legend="What you can read" boiler={boiler} value={reads} onChange={(reads) => numbers.set({ reads })} />
+          <ReadsChoice
+            legend="What you can read"
+            boiler={boiler}
+            value={reads}
+            onChange={(reads) => numbers.set({ reads })}
+          />
         </Box>
         {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
           <Notice role="alert">{sentenceOf(keep.error)}</Notice>

@@ -13,6 +13,8 @@ export function useKeepMachine(machine: Detail) {
     onSuccess: () => queries.invalidateQueries(),
     // somebody else was first: what they did is shown under what was typed here
     onError: (error) =>
-      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['machine', machine.id] }),
+      error instanceof Problem &&
+      error.status === 409 &&
+      queries.invalidateQueries({ queryKey: ['machine', machine.id] }),
   });
 }

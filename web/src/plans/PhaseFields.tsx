@@ -82,7 +82,12 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                 <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
                   <Field label="What it is called">
                     {(ids) => (
-                      <Input {...ids} maxLength={40} value={phase.name} onChange={(e) => set(i, { name: e.target.value })} />
+                      <Input
+                        {...ids}
+                        maxLength={40}
+                        value={phase.name}
+                        onChange={(e) => set(i, { name: e.target.value })}
+                      />
                     )}
                   </Field>
                   <Field label="What the hand does">
@@ -152,7 +157,9 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                           phase.ending as 'Grams'
                         ]
                       }
-                      unit={{ Seconds: 's', Grams: 'g', YieldShare: '%', Strokes: '' }[phase.ending as 'Grams'] || undefined}
+                      unit={
+                        { Seconds: 's', Grams: 'g', YieldShare: '%', Strokes: '' }[phase.ending as 'Grams'] || undefined
+                      }
                       step={{ Seconds: 0.5, Grams: 1, YieldShare: 5, Strokes: 0.5 }[phase.ending as 'Grams']}
                       value={phase.ending === 'YieldShare' ? phase.endsAt * 100 : phase.endsAt}
                       hint={phase.ending === 'Strokes' ? '0.5 is a half pull' : undefined}

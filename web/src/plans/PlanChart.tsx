@@ -38,7 +38,9 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
   const x = linear([0, roundUp(end * 1.03, 5, 10)], [left, right]);
   const y = linear([0, 12 * f], [bottom, top]);
   const grams = linear([0, roundUp(yieldGrams * 1.1, 10, 20)], [bottom, top]);
-  const drag = useRef<{ index: number; points: Preview['points']; began: number; x: typeof x; y: typeof y } | null>(null);
+  const drag = useRef<{ index: number; points: Preview['points']; began: number; x: typeof x; y: typeof y } | null>(
+    null,
+  );
 
   const phases = plan.phases.map(whole);
   const ends = phases.map((_, i) => points.findLast((p) => p.phase <= i)?.seconds ?? 0);
@@ -70,7 +72,10 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
     if (!move) return;
     const phase = phases[i]!;
     const step = e.shiftKey ? 5 : 1;
-    const bars = (by: number) => ({ ...phase, toBar: Math.min(12, Math.max(0, Math.round((phase.toBar + by * 0.1) * 10) / 10)) });
+    const bars = (by: number) => ({
+      ...phase,
+      toBar: Math.min(12, Math.max(0, Math.round((phase.toBar + by * 0.1) * 10) / 10)),
+    });
     const next: Record<string, Phase> = {
       ArrowUp: bars(step),
       ArrowDown: bars(-step),
@@ -87,7 +92,12 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
   return (
     <Box ref={ref}>
       {width > 0 && (
-        <svg width={width} height={height} role="group" aria-label={`${plan.name}: pressure against seconds, as it would run`}>
+        <svg
+          width={width}
+          height={height}
+          role="group"
+          aria-label={`${plan.name}: pressure against seconds, as it would run`}
+        >
           <defs>
             <Hatch id={hatch} />
             <clipPath id={clip}>
@@ -166,7 +176,14 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
               />
             </g>
             <g>
-              <line x1={x(lands.low)} x2={x(lands.high)} y1={bottom - 3} y2={bottom - 3} stroke={ink('text')} strokeWidth="4" />
+              <line
+                x1={x(lands.low)}
+                x2={x(lands.high)}
+                y1={bottom - 3}
+                y2={bottom - 3}
+                stroke={ink('text')}
+                strokeWidth="4"
+              />
               <text
                 x={(x(lands.low) + x(lands.high)) / 2}
                 y={bottom - 9}
@@ -187,7 +204,12 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
                   stroke={ink('quiet')}
                   strokeDasharray="1 4"
                 />
-                <text x={x(preview.firstDropsSeconds) + 4} y={top + 12} fill={ink('quiet')} style={{ fontSize: '12px' }}>
+                <text
+                  x={x(preview.firstDropsSeconds) + 4}
+                  y={top + 12}
+                  fill={ink('quiet')}
+                  style={{ fontSize: '12px' }}
+                >
                   first drops
                 </text>
               </g>

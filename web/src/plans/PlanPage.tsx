@@ -6,9 +6,21 @@ import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/clie
 import { useBench } from '../shared/api/queries';
 import { Column, Columns } from '../shared/ui/Columns';
 import { NumberField } from '../shared/ui/NumberField';
-import { Button, Field, Figure, H2, Input, Notice, PageTitle, Panel, Select, Textarea, Waiting } from '../shared/ui/elements';
+import {
+  Button,
+  Field,
+  Figure,
+  H2,
+  Input,
+  Notice,
+  PageTitle,
+  Panel,
+  Select,
+  Textarea,
+  Waiting,
+} from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
-import { useSheetEditor } from '../prepare/useSheetEditor';
+import { useSheetEditor } from '../shared/sheet/useSheetEditor';
 import { PhaseFields } from './PhaseFields';
 import { PlanChart } from './PlanChart';
 import { whole, type Plan } from './planWords';
@@ -67,7 +79,9 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
       data(
         own && !copy
           ? api.PUT('/api/plans/{id}', { params: { path: { id: Number(own) }, query: { version } }, body: plan })
-          : api.POST('/api/plans', { body: { ...plan, families: machine ? [machine.spec.family] : (plan.families ?? null) } }),
+          : api.POST('/api/plans', {
+              body: { ...plan, families: machine ? [machine.spec.family] : (plan.families ?? null) },
+            }),
       ),
     onSuccess: async (kept) => {
       await queries.invalidateQueries();
@@ -80,7 +94,8 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
   });
 
   const wrong = (field: string) => {
-    for (const e of [view.error, keep.error]) if (e instanceof Problem && e.field === field) return units.sentence(e.message);
+    for (const e of [view.error, keep.error])
+      if (e instanceof Problem && e.field === field) return units.sentence(e.message);
     return undefined;
   };
   const shown = view.data;
@@ -139,7 +154,9 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
                   preview={shown.preview}
                   lands={lands}
                   other={
-                    other && otherView.data?.plan.key === other.key ? { name: other.name, preview: otherView.data.preview } : null
+                    other && otherView.data?.plan.key === other.key
+                      ? { name: other.name, preview: otherView.data.preview }
+                      : null
                   }
                   yieldGrams={shown.yieldGrams}
                   selected={selected}
@@ -181,11 +198,19 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
             <H2>What it is</H2>
             <Grid gap="3">
               <Field label="Name" problem={wrong('name')}>
-                {(ids) => <Input {...ids} maxLength={60} value={plan.name} onChange={(e) => set({ name: e.target.value })} />}
+                {(ids) => (
+                  <Input {...ids} maxLength={60} value={plan.name} onChange={(e) => set({ name: e.target.value })} />
+                )}
               </Field>
               <Field label="Why you pull this way" problem={wrong('why')}>
                 {(ids) => (
-                  <Textarea {...ids} rows={3} maxLength={400} value={plan.why} onChange={(e) => set({ why: e.target.value })} />
+                  <Textarea
+                    {...ids}
+                    rows={3}
+                    maxLength={400}
+                    value={plan.why}
+                    onChange={(e) => set({ why: e.target.value })}
+                  />
                 )}
               </Field>
               <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(2, minmax(0,1fr))' }}>

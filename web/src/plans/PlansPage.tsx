@@ -6,8 +6,8 @@ import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/clie
 import { useBench } from '../shared/api/queries';
 import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
-import { PlanSketch } from '../prepare/PlanSketch';
-import { useSheetEditor } from '../prepare/useSheetEditor';
+import { PlanSketch } from '../shared/plot/PlanSketch';
+import { useSheetEditor } from '../shared/sheet/useSheetEditor';
 
 /** All pull plans: those that come with the application and one's own, for this machine first. */
 export default function PlansPage() {
@@ -58,8 +58,8 @@ export default function PlansPage() {
           </Flex>
         }
       >
-        Why each exists and who disagrees. Open one to see how it would run on {machine?.name ?? 'your machine'}, and to make it
-        your own.
+        Why each exists and who disagrees. Open one to see how it would run on {machine?.name ?? 'your machine'}, and to
+        make it your own.
       </PageTitle>
       {read.error && <Notice role="alert">{sentenceOf(read.error)}</Notice>}
       <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,1fr) minmax(0,1fr)' }}>

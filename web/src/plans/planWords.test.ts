@@ -33,7 +33,10 @@ describe('words for a phase', () => {
 
 describe('one more phase', () => {
   it('makes room before the end', () => {
-    const phases = withOneMore([phase({ ending: 'YieldShare', endsAt: 0.4 }), phase({ ending: 'YieldShare', endsAt: 1 })]);
+    const phases = withOneMore([
+      phase({ ending: 'YieldShare', endsAt: 0.4 }),
+      phase({ ending: 'YieldShare', endsAt: 1 }),
+    ]);
     expect(phases.map((p) => Number(p.endsAt.toFixed(3)))).toEqual([0.4, 0.7, 1]);
   });
 });

@@ -1,8 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { ChartSwitch } from '../pull/ChartSwitch';
-import { InstrumentScreen } from '../pull/InstrumentScreen';
-import { Sentence } from '../pull/Sentence';
-import { keysHeight, useRoom } from '../pull/useRoom';
+import { ChartSwitch } from '../shared/instruments/ChartSwitch';
+import { InstrumentScreen } from '../shared/instruments/InstrumentScreen';
+import { Sentence } from '../shared/instruments/Sentence';
+import { keysHeight, useRoom } from '../shared/instruments/useRoom';
 import type { Schemas } from '../shared/api/client';
 import { Key } from '../shared/ui/Key';
 import { Button, HiddenTitle } from '../shared/ui/elements';
@@ -23,7 +23,9 @@ interface Props {
 /** A lesson while it is played: lever, instruments and keys in one window. */
 export function PlayScreen({ name, view, practice, letGo, drops, dropsMarked, giveUp }: Props) {
   // on a phone lever, figures and trace share the window
-  const { ref, height, phone } = useRoom<HTMLDivElement>(keysHeight, (window) => Math.max(150, Math.min(280, window - 570)));
+  const { ref, height, phone } = useRoom<HTMLDivElement>(keysHeight, (window) =>
+    Math.max(150, Math.min(280, window - 570)),
+  );
   return (
     <Flex direction="column" gap="2">
       <HiddenTitle title={name} />

@@ -27,7 +27,12 @@ export function Progress({ played }: { played: readonly Schemas['PlayedOnce'][] 
       {played.map((p, i) => (
         <circle key={p.at} cx={x(i)} cy={y(p.points)} r={3} fill={ink('text')} />
       ))}
-      <text x={x(played.length - 1) + 8} y={y(last) + 5} fill={ink('text')} style={{ fontSize: '14px', fontWeight: 650 }}>
+      <text
+        x={x(played.length - 1) + 8}
+        y={y(last) + 5}
+        fill={ink('text')}
+        style={{ fontSize: '14px', fontWeight: 650 }}
+      >
         {last}
       </text>
     </svg>

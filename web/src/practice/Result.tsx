@@ -24,7 +24,9 @@ export function Result({ result, name, feel, again }: Props) {
       <Flex gap="6" wrap="wrap" align="flex-end" mb="3">
         <Figure label={`${name}, of 100`} value={score.points} size={84} />
         {before !== null && <Figure label="The time before" value={before} />}
-        {best !== null && <Figure label="Best before" value={best} note={score.points > best ? 'a new best' : undefined} />}
+        {best !== null && (
+          <Figure label="Best before" value={best} note={score.points > best ? 'a new best' : undefined} />
+        )}
       </Flex>
       <Box fontSize="20px" fontWeight={650} mb="3" data-testid="better">
         {score.better}

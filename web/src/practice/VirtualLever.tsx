@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { isField } from '../shared/keys/shortcuts';
 import { useUnits } from '../shared/units/units';
-import { live } from '../shell/live';
+import { live } from '../shared/live/live';
 import { ink } from '../theme/system';
 import { effortAt, effortByKeys } from './effort';
 import { controlWords } from './scoreWords';
@@ -58,7 +58,11 @@ export function VirtualLever({ view, height, listen }: Props) {
             ? `${Math.round(effort * 100)} %`
             : `${units.force(lever.forceKgf, 0).value} ${units.force(0).unit}`;
       if (state.current)
-        state.current.textContent = lever.filling ? 'the group fills' : lever.strokes > 0 ? `stroke ${lever.strokes}` : '';
+        state.current.textContent = lever.filling
+          ? 'the group fills'
+          : lever.strokes > 0
+            ? `stroke ${lever.strokes}`
+            : '';
       pad.current?.setAttribute('aria-valuenow', String(Math.round(effort * 100)));
     };
     const tick = () => {
@@ -142,7 +146,13 @@ export function VirtualLever({ view, height, listen }: Props) {
       userSelect="none"
       style={{ touchAction: 'none' }}
     >
-      <svg width="100%" height="100%" viewBox={`0 0 ${width} ${height}`} preserveAspectRatio="xMidYMid meet" aria-hidden="true">
+      <svg
+        width="100%"
+        height="100%"
+        viewBox={`0 0 ${width} ${height}`}
+        preserveAspectRatio="xMidYMid meet"
+        aria-hidden="true"
+      >
         <rect x={pivot.x - 15} y={mid} width={30} height={height - mid - 34} fill={ink('edge')} opacity="0.35" />
         <rect x={pivot.x - 26} y={height - 34} width={52} height={14} fill={ink('edge')} />
         <g ref={handle}>
@@ -154,8 +164,21 @@ export function VirtualLever({ view, height, listen }: Props) {
         <text x={12} y={30} fill={ink('text')} style={{ fontSize: '15px', fontWeight: 650 }}>
           Your hand
         </text>
-        <text ref={force} x={12} y={60} fill={ink('text')} style={{ fontSize: '28px', fontWeight: 650, fontStretch: '80%' }} />
-        <text ref={state} x={width - 10} y={height - 12} textAnchor="end" fill={ink('text')} style={{ fontSize: '15px' }} />
+        <text
+          ref={force}
+          x={12}
+          y={60}
+          fill={ink('text')}
+          style={{ fontSize: '28px', fontWeight: 650, fontStretch: '80%' }}
+        />
+        <text
+          ref={state}
+          x={width - 10}
+          y={height - 12}
+          textAnchor="end"
+          fill={ink('text')}
+          style={{ fontSize: '15px' }}
+        />
       </svg>
     </Box>
   );

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef } from 'react';
 import type { Schemas } from '../shared/api/client';
-import type { Instrument } from '../pull/instrument';
-import { live, useLiveStatus } from '../shell/live';
+import type { Instrument } from '../shared/instruments/instrument';
+import { live, useLiveStatus } from '../shared/live/live';
 
 export type PracticeFrame = Schemas['PracticeFrame'];
 

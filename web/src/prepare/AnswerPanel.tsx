@@ -33,7 +33,10 @@ export const AnswerPanel = memo(function AnswerPanel({ answer, hasBoiler, pumps 
         {`Ratio ${answer.ratio === null ? 'unknown' : `1 to ${number(answer.ratio, 1)}`}, ${number(answer.waterGrams, 0)} g of water${answer.fits ? '' : ', which does not fit'}${answer.handForceKgf === null ? '' : `, ${force.value} ${force.unit} at the hand`}.`}
       </Announce>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="5">
-        <Figure label="Ratio, dose to yield" value={answer.ratio === null ? '\u2013' : `1 : ${number(answer.ratio, 2)}`} />
+        <Figure
+          label="Ratio, dose to yield"
+          value={answer.ratio === null ? '\u2013' : `1 : ${number(answer.ratio, 2)}`}
+        />
         <Figure
           label="Water at the puck"
           value={units.temperature(answer.waterC).value}
@@ -63,7 +66,9 @@ export const AnswerPanel = memo(function AnswerPanel({ answer, hasBoiler, pumps 
           value={force.value}
           unit={answer.handForceKgf === null ? '' : force.unit}
           share={answer.handForceKgf === null ? null : answer.handForceKgf / answer.willingForceKgf}
-          wholeLabel={answer.handForceKgf === null ? '' : `of ${units.force(answer.willingForceKgf).value} ${force.unit}`}
+          wholeLabel={
+            answer.handForceKgf === null ? '' : `of ${units.force(answer.willingForceKgf).value} ${force.unit}`
+          }
           bad={answer.handForceKgf !== null && answer.handForceKgf > answer.willingForceKgf}
         >
           {units.sentence(answer.forceSentence)}

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { H2, Notice, Panel } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
-import { PlanSketch } from './PlanSketch';
+import { PlanSketch } from '../shared/plot/PlanSketch';
 
 interface Props {
   plans: readonly Schemas['PullPlan'][];

@@ -8,7 +8,7 @@ import { Button, Figure, H2, Panel } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { IndicatorCard } from './IndicatorCard';
 import { PredictedChart } from './PredictedChart';
-import { useLanding, usePrediction } from './prediction';
+import { useLanding, usePrediction } from '../shared/sheet/prediction';
 
 type Sheet = Schemas['Sheet'];
 type Change = Schemas['ChangeOf'];
@@ -84,7 +84,15 @@ export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, t
       {landing.length > 0 ? (
         <Box mt="2" as="ul" style={{ listStyle: 'none' }} aria-label="Changes that land it">
           {landing.map((c) => (
-            <Flex as="li" key={c.sentence} align="center" gap="3" borderTopWidth="1px" borderColor="hairline" minHeight="44px">
+            <Flex
+              as="li"
+              key={c.sentence}
+              align="center"
+              gap="3"
+              borderTopWidth="1px"
+              borderColor="hairline"
+              minHeight="44px"
+            >
               <Box flex="1">
                 {units.sentence(c.sentence)} <Box as="span" color="quiet">{`${number(c.seconds, 0)} s.`}</Box>
               </Box>
@@ -207,8 +215,8 @@ const PredictedShot = memo(function PredictedShot({ shot, yieldGrams }: Predicte
           ? ''
           : 'In the middle of what is to be expected the yield is not reached: it chokes, or the water runs out. '}
         Eight shots in ten lie in the ranges. From{' '}
-        {shot.knownShots === 0 ? 'no shot' : shot.knownShots === 1 ? 'one shot' : `${shot.knownShots} shots`} of this bag on this
-        grinder; narrowed by {shot.narrowedBy}.
+        {shot.knownShots === 0 ? 'no shot' : shot.knownShots === 1 ? 'one shot' : `${shot.knownShots} shots`} of this
+        bag on this grinder; narrowed by {shot.narrowedBy}.
       </Box>
     </Panel>
   );

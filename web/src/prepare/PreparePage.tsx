@@ -13,7 +13,7 @@ import { PuckPanel } from './PuckPanel';
 import { SetPanel } from './SetPanel';
 import { WeighPass } from './WeighPass';
 import { WhoPanel } from './WhoPanel';
-import { machineChooser, useSheetEditor } from './useSheetEditor';
+import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
 
 const nothing: readonly Schemas['ChangeOf'][] = [];
 
@@ -133,7 +133,12 @@ export default function PreparePage() {
                 hasBoiler={hasBoiler}
                 change={change}
               />
-              <GrindPanel sheet={answer.sheet} locked={sheet.locked ?? nothing} scaleUnit={grinder?.scaleUnit} take={change} />
+              <GrindPanel
+                sheet={answer.sheet}
+                locked={sheet.locked ?? nothing}
+                scaleUnit={grinder?.scaleUnit}
+                take={change}
+              />
               <AnswerPanel answer={answer} hasBoiler={hasBoiler} pumps={machine?.spec.family === 'HandPump'} />
               <BeforePressure cautions={answer.cautions} />
             </>

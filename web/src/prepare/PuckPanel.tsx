@@ -53,7 +53,8 @@ export const PuckPanel = memo(function PuckPanel(props: Props) {
         </Flex>
       )}
       <Box fontSize="14px" color="quiet" mt="2">
-        {withHolder ? `${holderWord} ` : ''}Schools differ on the tamp; what all agree on is doing it the same each time.{' '}
+        {withHolder ? `${holderWord} ` : ''}Schools differ on the tamp; what all agree on is doing it the same each
+        time.{' '}
         {baskets.length === 0 && (
           <Link to="/shelf" style={{ textDecoration: 'underline' }}>
             Add your baskets

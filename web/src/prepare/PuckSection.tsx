@@ -29,7 +29,14 @@ export function PuckSection({ fit, cover }: { fit: Schemas['PuckFit']; cover: st
       </defs>
       <rect x={left} y={top} width={right - left} height={fit.puckMm * scale} fill={`url(#${dots})`} />
       {cover !== 'Nothing' && (
-        <line x1={left} x2={right} y1={top - 2} y2={top - 2} stroke={ink('text')} strokeWidth={cover === 'Screen' ? 3 : 1.2} />
+        <line
+          x1={left}
+          x2={right}
+          y1={top - 2}
+          y2={top - 2}
+          stroke={ink('text')}
+          strokeWidth={cover === 'Screen' ? 3 : 1.2}
+        />
       )}
       <path
         d={`M${left - 6} ${rim}H${left}V${floor}H${right}V${rim}H${right + 6}`}
@@ -46,7 +53,12 @@ export function PuckSection({ fit, cover }: { fit: Schemas['PuckFit']; cover: st
       >
         {number(fit.headspaceMm, 1)} mm
       </text>
-      <text x={right + 17} y={Math.min(height - 6, (top + floor) / 2 + 8)} fill={ink('quiet')} style={{ fontSize: '13px' }}>
+      <text
+        x={right + 17}
+        y={Math.min(height - 6, (top + floor) / 2 + 8)}
+        fill={ink('quiet')}
+        style={{ fontSize: '13px' }}
+      >
         {number(fit.puckMm, 1)}
       </text>
     </svg>

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { memo, useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../shared/api/client';
-import { useDevices } from '../shell/live';
+import { useDevices } from '../shared/live/live';
 import { Button, Field, Figure, H2, Panel, Select } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 
@@ -18,7 +18,11 @@ interface Props {
 type Step = 'dose' | 'tamp' | 'water' | 'cup';
 
 const words: Record<Step, { title: string; zero: string; then: string }> = {
-  dose: { title: 'Dose', zero: 'Empty basket or cup on the scale, then zero.', then: 'Coffee into it, then take the weight.' },
+  dose: {
+    title: 'Dose',
+    zero: 'Empty basket or cup on the scale, then zero.',
+    then: 'Coffee into it, then take the weight.',
+  },
   tamp: {
     title: 'Tamp',
     zero: 'Holder with the ground coffee on the scale, then zero.',
@@ -29,7 +33,11 @@ const words: Record<Step, { title: string; zero: string; then: string }> = {
     zero: 'What you pour into on the scale, then zero.',
     then: 'Pour to the mark, slowly, hands off the stream.',
   },
-  cup: { title: 'Cup', zero: 'Cup on the scale, then zero.', then: 'Leave it there: the pull weighs what falls into it.' },
+  cup: {
+    title: 'Cup',
+    zero: 'Cup on the scale, then zero.',
+    then: 'Leave it there: the pull weighs what falls into it.',
+  },
 };
 
 /** One small scale does everything in turn: dose, tamp force, water in, cup. */

@@ -15,7 +15,15 @@ interface Props {
 }
 
 /** Machine, person, beans and grinder. Drawn anew only when one of them changes. */
-export const WhoPanel = memo(function WhoPanel({ bench, machineId, brewerId, bagId, grinderId, chooseMachine, change }: Props) {
+export const WhoPanel = memo(function WhoPanel({
+  bench,
+  machineId,
+  brewerId,
+  bagId,
+  grinderId,
+  chooseMachine,
+  change,
+}: Props) {
   const bag = bench.bags.find((b) => b.id === bagId);
   return (
     <Panel order={1}>

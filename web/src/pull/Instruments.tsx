@@ -4,7 +4,7 @@ import { api, data, type Schemas } from '../shared/api/client';
 import { useLearned } from '../shared/api/queries';
 import { Button, Notice } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
-import { useDevices, type LivePull } from '../shell/live';
+import { useDevices, type LivePull } from '../shared/live/live';
 
 type Channel = Schemas['Channel'];
 
@@ -37,15 +37,16 @@ export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
   const noScale = !devices.some((d) => d.channels.includes('Weight'));
   const meter = noScale && (
     <Notice>
-      No scale is connected: {number(waterGrams, 0)} g of water in all make the yield, so stop when that much has gone in.
+      No scale is connected: {number(waterGrams, 0)} g of water in all make the yield, so stop when that much has gone
+      in.
     </Notice>
   );
   if (devices.length === 0) {
     return (
       <Box>
         <Notice>
-          No instrument is connected. Start the clock by hand and mark first drops, ease and stop with the keys; the pressure is
-          then assumed to follow the plan, and nothing is reckoned from it.
+          No instrument is connected. Start the clock by hand and mark first drops, ease and stop with the keys; the
+          pressure is then assumed to follow the plan, and nothing is reckoned from it.
         </Notice>
         {meter}
       </Box>
@@ -60,7 +61,9 @@ export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
             {device.silent
               ? 'connected and silent'
               : Object.entries(device.latest)
-                  .map(([channel, value]) => `${origin[channel as Channel]}: ${units.channel(channel as Channel, value)}`)
+                  .map(
+                    ([channel, value]) => `${origin[channel as Channel]}: ${units.channel(channel as Channel, value)}`,
+                  )
                   .join(', ')}
           </Box>
           {learned?.scales

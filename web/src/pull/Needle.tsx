@@ -3,10 +3,10 @@ import { useEffect, useRef, useState } from 'react';
 import { useShortcuts } from '../shared/keys/shortcuts';
 import { Reading } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
-import { live } from '../shell/live';
-import type { Instrument } from './instrument';
-import { figureEveryMs, useLiveDrawing } from './useLiveDrawing';
-import { writeText } from './write';
+import { live } from '../shared/live/live';
+import type { Instrument } from '../shared/instruments/instrument';
+import { figureEveryMs, useLiveDrawing } from '../shared/instruments/useLiveDrawing';
+import { writeText } from '../shared/instruments/write';
 
 const mostBar = 12;
 const stepBar = 0.2;

@@ -2,7 +2,7 @@ import { Flex } from '@chakra-ui/react';
 import { useShortcuts, type Shortcut } from '../shared/keys/shortcuts';
 import { Key } from '../shared/ui/Key';
 import { Button } from '../shared/ui/elements';
-import { ChartSwitch } from './ChartSwitch';
+import { ChartSwitch } from '../shared/instruments/ChartSwitch';
 import type { Moment, usePull } from './usePull';
 
 const names: Record<Moment, string> = { drops: 'First drops', ease: 'Ease', blonding: 'Blonding' };

@@ -5,20 +5,20 @@ import { Link, useSearchParams } from 'react-router';
 import { api, data, sentenceOf } from '../shared/api/client';
 import { Button, HiddenTitle, Notice, PageTitle, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
-import { useLiveStatus } from '../shell/live';
-import { CheckList } from './CheckList';
-import { InstrumentScreen } from './InstrumentScreen';
+import { useLiveStatus } from '../shared/live/live';
+import { CheckList } from '../shared/ui/CheckList';
+import { InstrumentScreen } from '../shared/instruments/InstrumentScreen';
 import { Instruments } from './Instruments';
 import { Needle } from './Needle';
 import { PullKeys } from './PullKeys';
 import { PullTabs } from './PullTabs';
-import { Sentence } from './Sentence';
-import { SoundChoice } from './SoundChoice';
-import { instrumentOf } from './instrument';
-import { usePullSound } from './pullSound';
+import { Sentence } from '../shared/instruments/Sentence';
+import { SoundChoice } from '../shared/instruments/SoundChoice';
+import { instrumentOf } from '../shared/instruments/instrument';
+import { usePullSound } from '../shared/instruments/pullSound';
 import { usePull } from './usePull';
-import { keysHeight } from './useRoom';
-import { useWakeLock } from './useWakeLock';
+import { keysHeight } from '../shared/instruments/useRoom';
+import { useWakeLock } from '../shared/instruments/useWakeLock';
 
 /** The instrument. Everything that moves is written past React. */
 export default function PullPage() {
@@ -82,7 +82,9 @@ export default function PullPage() {
 
   const problem = ready.error ?? pull.problem;
   const readyNow = () => ready.isPending || makeReady(view.sheetVersion);
-  const streaming = status.present.some((d) => !d.silent && d.channels.includes('Pressure') && mine?.devices.includes(d.name));
+  const streaming = status.present.some(
+    (d) => !d.silent && d.channels.includes('Pressure') && mine?.devices.includes(d.name),
+  );
   const needle = id !== null && view.needleToFollow && !streaming && (stage === 'Ready' || stage === 'Running');
   return (
     <Flex direction="column" gap="2">
@@ -112,7 +114,12 @@ export default function PullPage() {
           {pull.unsaved ? (
             <Unsaved pull={pull} />
           ) : stage === 'Settling' ? (
-            <Box fontSize={{ base: '21px', md: '32px' }} fontWeight={650} minHeight={{ base: '84px', md: '88px' }} role="status">
+            <Box
+              fontSize={{ base: '21px', md: '32px' }}
+              fontWeight={650}
+              minHeight={{ base: '84px', md: '88px' }}
+              role="status"
+            >
               Stopped. Leave the cup where it is: the last drops are being weighed.
             </Box>
           ) : (

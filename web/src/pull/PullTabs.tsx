@@ -1,6 +1,6 @@
 import { Flex } from '@chakra-ui/react';
 import { Link } from 'react-router';
-import type { LivePull } from '../shell/live';
+import type { LivePull } from '../shared/live/live';
 
 const words = { Idle: '', Ready: 'ready', Running: 'under way', Settling: 'last drops' } as const;
 

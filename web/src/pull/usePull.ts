@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data } from '../shared/api/client';
-import { live, type LivePull } from '../shell/live';
+import { live, type LivePull } from '../shared/live/live';
 
 const settleMs = 3200;
 export type Moment = 'drops' | 'ease' | 'blonding';

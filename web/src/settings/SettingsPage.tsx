@@ -47,8 +47,13 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
     type(part);
     save.reset();
   };
-  const wrong = (field: string) => (save.error instanceof Problem && save.error.field === field ? save.error.message : undefined);
-  const choice = (label: string, key: 'pressureUnit' | 'temperatureUnit' | 'forceUnit', options: Record<string, string>) => (
+  const wrong = (field: string) =>
+    save.error instanceof Problem && save.error.field === field ? save.error.message : undefined;
+  const choice = (
+    label: string,
+    key: 'pressureUnit' | 'temperatureUnit' | 'forceUnit',
+    options: Record<string, string>,
+  ) => (
     <Field label={label}>
       {(ids) => (
         <Select {...ids} value={draft[key]} onChange={(e) => set({ [key]: e.target.value })}>
@@ -78,7 +83,9 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
           <H2>The bench</H2>
           <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
             <Field label="What it is called" problem={wrong('name')}>
-              {(ids) => <Input {...ids} value={draft.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />}
+              {(ids) => (
+                <Input {...ids} value={draft.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+              )}
             </Field>
             <NumberField
               label="Height above the sea"
@@ -183,7 +190,13 @@ function BoilingPoint({ kept }: { kept: () => void }) {
       >
         {(ids) => (
           <Flex gap="2">
-            <Input {...ids} inputMode="decimal" value={text} onChange={(e) => setText(e.target.value)} maxWidth="140px" />
+            <Input
+              {...ids}
+              inputMode="decimal"
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+              maxWidth="140px"
+            />
             <Button type="submit" disabled={set.isPending}>
               Set the height by it
             </Button>

@@ -29,7 +29,12 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
   const hole = useUnits().of('bar s\u00b2/ml\u00b2');
   const [name, setName] = useState(start?.name ?? '');
   const { value: spec, typed, set } = useDraft<Basket>({ ...usual, ...start?.spec });
-  const size = (label: string, key: 'diameterMm' | 'depthMm' | 'nominalDoseGrams' | 'screenMm', unit: string, step: number) => (
+  const size = (
+    label: string,
+    key: 'diameterMm' | 'depthMm' | 'nominalDoseGrams' | 'screenMm',
+    unit: string,
+    step: number,
+  ) => (
     <NumberField
       label={label}
       unit={unit}

@@ -7,7 +7,7 @@ import { keepBench, useBench } from '../shared/api/queries';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { BasketForm } from './BasketForm';
-import { putAway, PutAway } from './PutAway';
+import { putAway, PutAway } from '../shared/bench/PutAway';
 import { RestBar } from './RestBar';
 import { RestForm } from './RestForm';
 import { BagForm, BrewerForm, GrinderForm } from './SmallForms';
@@ -24,7 +24,8 @@ export default function ShelfPage() {
   const save = useMutation({
     mutationFn: (call: () => Promise<Bench>) => call(),
     // somebody else was first: what they did is shown under what was typed here
-    onError: (error) => error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['bench'] }),
+    onError: (error) =>
+      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['bench'] }),
     onSuccess: async (next) => {
       setEditing(null);
       await keepBench(queries, next);
@@ -62,7 +63,9 @@ export default function ShelfPage() {
           {is('bag', null) && (
             <BagForm
               {...form}
-              save={(bag) => save.mutate(() => data(api.POST('/api/bench/bags', { body: bag as Schemas['BagChange'] })))}
+              save={(bag) =>
+                save.mutate(() => data(api.POST('/api/bench/bags', { body: bag as Schemas['BagChange'] })))
+              }
             />
           )}
           {is('rest', null) ? (
@@ -102,7 +105,12 @@ export default function ShelfPage() {
                 title={`${b.name}${b.finished ? ' (used up)' : ''}`}
                 onChange={() => open({ kind: 'bag', id: b.id })}
               >
-                {[b.roaster, `${b.roastLevel} roast`, b.process, b.gramsLeft === null ? '' : `${number(b.gramsLeft, 0)} g left`]
+                {[
+                  b.roaster,
+                  `${b.roastLevel} roast`,
+                  b.process,
+                  b.gramsLeft === null ? '' : `${number(b.gramsLeft, 0)} g left`,
+                ]
                   .filter(Boolean)
                   .join(', ')}
                 . {b.meaning}
@@ -130,7 +138,9 @@ export default function ShelfPage() {
               <GrinderForm
                 {...form}
                 save={(grinder) =>
-                  save.mutate(() => data(api.POST('/api/bench/grinders', { body: grinder as Schemas['GrinderChange'] })))
+                  save.mutate(() =>
+                    data(api.POST('/api/bench/grinders', { body: grinder as Schemas['GrinderChange'] })),
+                  )
                 }
               />
             )}
@@ -210,7 +220,12 @@ export default function ShelfPage() {
             ) : (
               bench.brewers.map((b) =>
                 is('brewer', b.id) ? (
-                  <BrewerForm key={b.id} {...form} start={b} save={(change) => save.mutate(() => patchBrewer(b, change))} />
+                  <BrewerForm
+                    key={b.id}
+                    {...form}
+                    start={b}
+                    save={(change) => save.mutate(() => patchBrewer(b, change))}
+                  />
                 ) : (
                   <Row key={b.id} title={b.name} onChange={() => open({ kind: 'brewer', id: b.id })} />
                 ),

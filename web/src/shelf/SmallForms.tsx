@@ -78,10 +78,14 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
     >
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
         <Field label="Coffee" problem={wrong('name')}>
-          {(ids) => <Input {...ids} value={bag.name} required maxLength={80} onChange={(e) => set({ name: e.target.value })} />}
+          {(ids) => (
+            <Input {...ids} value={bag.name} required maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+          )}
         </Field>
         <Field label="Roaster" problem={wrong('roaster')}>
-          {(ids) => <Input {...ids} value={bag.roaster} maxLength={80} onChange={(e) => set({ roaster: e.target.value })} />}
+          {(ids) => (
+            <Input {...ids} value={bag.roaster} maxLength={80} onChange={(e) => set({ roaster: e.target.value })} />
+          )}
         </Field>
         <Field label="Roasted on" problem={wrong('roastedOn')}>
           {(ids) => (
@@ -165,7 +169,13 @@ export function GrinderForm({
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
         <Field label="What you call it" problem={wrong('name')}>
           {(ids) => (
-            <Input {...ids} value={grinder.name} required maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+            <Input
+              {...ids}
+              value={grinder.name}
+              required
+              maxLength={80}
+              onChange={(e) => set({ name: e.target.value })}
+            />
           )}
         </Field>
         <Field label="A step is called" problem={wrong('scaleUnit')}>

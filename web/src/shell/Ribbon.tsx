@@ -5,7 +5,7 @@ import { timeOfDay } from '../shared/clock';
 import { Hatch } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
 import { linear, path } from '../shared/plot/scale';
-import { spread } from '../warm/spread';
+import { spread } from '../shared/session/spread';
 import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
@@ -55,7 +55,9 @@ export function Ribbon({ session, nowMs }: { session: Session; nowMs: number }) 
             {session.hasBoiler && (
               <path
                 d={path(
-                  session.course.filter((p) => p.seconds >= start).map((p) => [p.seconds, p.boilerC ?? Number.NaN] as const),
+                  session.course
+                    .filter((p) => p.seconds >= start)
+                    .map((p) => [p.seconds, p.boilerC ?? Number.NaN] as const),
                   x,
                   y,
                 )}

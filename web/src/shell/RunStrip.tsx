@@ -3,8 +3,8 @@ import { NavLink, useLocation } from 'react-router';
 import { useHousehold, useLatestShot, useSession, useSheet } from '../shared/api/queries';
 import { timeOfDay, useNow } from '../shared/clock';
 import { number, useUnits } from '../shared/units/units';
-import { useStepSound } from '../warm/stepSound';
-import { useLiveStatus } from './live';
+import { useStepSound } from '../shared/session/stepSound';
+import { useLiveStatus } from '../shared/live/live';
 import { Ribbon, RibbonLine } from './Ribbon';
 
 const Segment = chakra(NavLink, {
@@ -60,7 +60,9 @@ export function RunStrip() {
     {
       to: '/prepare',
       name: 'Prepare',
-      state: answer ? `${number(answer.sheet.doseGrams, 1)} g to ${number(answer.sheet.yieldGrams, 0)} g` : 'what goes in',
+      state: answer
+        ? `${number(answer.sheet.doseGrams, 1)} g to ${number(answer.sheet.yieldGrams, 0)} g`
+        : 'what goes in',
     },
     { to: '/pull', name: 'Pull', state: stages[status.pulls.at(-1)?.stage ?? 'Idle'] },
     {

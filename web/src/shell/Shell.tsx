@@ -3,10 +3,10 @@ import { BookOpen, Gauge, Hand, Package, Settings } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { useHousehold } from '../shared/api/queries';
-import { Recovered } from '../pull/Recovered';
+import { Recovered } from '../shared/live/Recovered';
 import { useShortcuts } from '../shared/keys/shortcuts';
 import { Notice } from '../shared/ui/elements';
-import { useLiveStatus } from './live';
+import { useLiveStatus } from '../shared/live/live';
 import { RunStrip } from './RunStrip';
 
 const KeyHelp = lazy(() => import('../shared/keys/KeyHelp'));

@@ -3,7 +3,13 @@ import type { Schemas } from '../shared/api/client';
 import { number, useUnits, type Units } from '../shared/units/units';
 
 /** How far the arm was from the plan, phase by phase, and what the trace says of a channel. */
-export function ArmBesidePlan({ arm, sign }: { arm: Schemas['PlanDistance'] | null; sign: Schemas['ChannelEvidence'] | null }) {
+export function ArmBesidePlan({
+  arm,
+  sign,
+}: {
+  arm: Schemas['PlanDistance'] | null;
+  sign: Schemas['ChannelEvidence'] | null;
+}) {
   const units = useUnits();
   if (!arm && !sign) return null;
   return (

@@ -53,7 +53,8 @@ export function MomentsForm({ shotId, version, moments, marked }: Props) {
     );
   }
   const changed = JSON.stringify(typed) !== JSON.stringify(marked);
-  const wrong = (field: string) => (keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined);
+  const wrong = (field: string) =>
+    keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined;
   return (
     <Box mt="3" as="section" aria-label="Moments of the pull">
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3">
@@ -81,7 +82,11 @@ export function MomentsForm({ shotId, version, moments, marked }: Props) {
         <Notice role="alert">{sentenceOf(keep.error)}</Notice>
       )}
       <Flex gap="2" mt="3" wrap="wrap" align="center">
-        <Button tone={changed ? 'strong' : 'plain'} disabled={!changed || keep.isPending} onClick={() => keep.mutate(typed)}>
+        <Button
+          tone={changed ? 'strong' : 'plain'}
+          disabled={!changed || keep.isPending}
+          onClick={() => keep.mutate(typed)}
+        >
           Keep the moments
         </Button>
         <Button

@@ -39,8 +39,8 @@ export function ShotMeasures({ measures: m }: { measures: Schemas['Measures'] })
         ))}
       </Grid>
       <Box fontSize="13px" color="quiet" mt="3">
-        R10 is the puck&rsquo;s resistance over the first 10 g, brought to {reference} and a swollen puck. It tells what the grind
-        did, free of what the arm did: higher is finer.
+        R10 is the puck&rsquo;s resistance over the first 10 g, brought to {reference} and a swollen puck. It tells what
+        the grind did, free of what the arm did: higher is finer.
       </Box>
     </>
   );

@@ -122,10 +122,23 @@ export function TasteForm({ shotId, version, taste }: { shotId: number; version:
           onChange={(v) => set({ [key]: v })}
         />
       ))}
-      <Steps name="liking" label="Liking" words={likings} first={1} value={draft.liking} onChange={(liking) => set({ liking })} />
+      <Steps
+        name="liking"
+        label="Liking"
+        words={likings}
+        first={1}
+        value={draft.liking}
+        onChange={(liking) => set({ liking })}
+      />
       <Field label="In your words">
         {(ids) => (
-          <Textarea {...ids} rows={2} maxLength={500} value={draft.words} onChange={(e) => set({ words: e.target.value })} />
+          <Textarea
+            {...ids}
+            rows={2}
+            maxLength={500}
+            value={draft.words}
+            onChange={(e) => set({ words: e.target.value })}
+          />
         )}
       </Field>
       <Flex gap="3" align="center">

@@ -8,7 +8,7 @@ import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elem
 import { ArmBesidePlan } from './ArmBesidePlan';
 import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
-import { CheckList } from '../pull/CheckList';
+import { CheckList } from '../shared/ui/CheckList';
 import { MomentsForm } from './MomentsForm';
 import { ShotMeasures } from './ShotMeasures';
 import { TasteForm } from './TasteForm';
@@ -91,8 +91,8 @@ export default function TastePage() {
         {[shot.machine, shot.bag, shot.brewer].filter(Boolean).join(', ')},{' '}
         {new Date(shot.pulledAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false })},{' '}
         {sources[shot.source]}. {number(shot.doseGrams, 1)} g
-        {shot.grindSetting !== null ? ` at ${shot.grindSetting} ${shot.scaleUnit}` : ''}, plan: {shot.plan.toLowerCase()}.
-        {view.basket ? ` Basket: ${view.basket}.` : ''}
+        {shot.grindSetting !== null ? ` at ${shot.grindSetting} ${shot.scaleUnit}` : ''}, plan:{' '}
+        {shot.plan.toLowerCase()}.{view.basket ? ` Basket: ${view.basket}.` : ''}
         {view.preparation ? ` Puck: ${units.sentence(view.preparation)}.` : ''}
       </PageTitle>
       {justPulled(shot.pulledAt) && view.after.length > 0 && (
@@ -116,12 +116,20 @@ export default function TastePage() {
               <Box color="quiet">No instrument told anything during this pull; only the marked moments are kept.</Box>
             )}
             <Box fontSize="13px" color="quiet" mt="2">
-              {view.origins.map((o) => `${o.channel.toLowerCase()} ${origins[o.origin]}, ${o.samples} samples`).join('; ')}
+              {view.origins
+                .map((o) => `${o.channel.toLowerCase()} ${origins[o.origin]}, ${o.samples} samples`)
+                .join('; ')}
               {shot.waterC !== null
                 ? `; water at the puck taken as ${units.temperature(shot.waterC).value} ${units.temperature(0).unit}`
                 : ''}
             </Box>
-            <MomentsForm key={shot.id} shotId={shot.id} version={shot.version} moments={view.moments} marked={view.marked} />
+            <MomentsForm
+              key={shot.id}
+              shotId={shot.id}
+              version={shot.version}
+              moments={view.moments}
+              marked={view.marked}
+            />
             {[view.notices, ...corrections(view.corrections, units)].filter(Boolean).map((notice) => (
               <Box key={notice} mt="3">
                 <Notice>{notice}</Notice>

@@ -37,14 +37,20 @@ describe.each(['light', 'dark'] as const)('colours, %s', (theme) => {
     },
   );
 
-  it.each(['pressure', 'flow', 'grams', 'temperature', 'resistance', 'plan', 'edge'] as const)('%s shows as a line', (name) => {
-    expect(contrast(of(name), of('panel'))).toBeGreaterThanOrEqual(3);
-  });
+  it.each(['pressure', 'flow', 'grams', 'temperature', 'resistance', 'plan', 'edge'] as const)(
+    '%s shows as a line',
+    (name) => {
+      expect(contrast(of(name), of('panel'))).toBeGreaterThanOrEqual(3);
+    },
+  );
 
-  it.each(['page', 'panel'] as const)('the plan\u2019s hatching shows on the %s as it is drawn, line on ground', (under) => {
-    const ground = blend(of('plan'), of(under), hatchGround);
-    expect(contrast(of('plan'), ground)).toBeGreaterThanOrEqual(3);
-  });
+  it.each(['page', 'panel'] as const)(
+    'the plan\u2019s hatching shows on the %s as it is drawn, line on ground',
+    (under) => {
+      const ground = blend(of('plan'), of(under), hatchGround);
+      expect(contrast(of('plan'), ground)).toBeGreaterThanOrEqual(3);
+    },
+  );
 
   it('writes on oxide', () => {
     expect(contrast(of('onOxide'), of('oxide'))).toBeGreaterThanOrEqual(4.5);

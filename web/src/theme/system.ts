@@ -36,7 +36,13 @@ const table = defineSlotRecipe({
   slots: ['root', 'header', 'body', 'row', 'columnHeader', 'cell', 'footer', 'caption'],
   className: 'table',
   base: {
-    root: { width: '100%', fontSize: '14px', borderCollapse: 'collapse', textAlign: 'start', fontVariantNumeric: 'tabular-nums' },
+    root: {
+      width: '100%',
+      fontSize: '14px',
+      borderCollapse: 'collapse',
+      textAlign: 'start',
+      fontVariantNumeric: 'tabular-nums',
+    },
     row: { borderTopWidth: '1px', borderColor: 'hairline' },
     header: { '& tr': { borderTopWidth: '0' } },
     columnHeader: {
@@ -78,4 +84,5 @@ const config = defineConfig({
 export const system = createSystem(defaultBaseConfig, config);
 
 /** CSS variable of a colour, for SVG. */
-export const ink = (name: keyof typeof colours) => `var(--rs-colors-${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)})`;
+export const ink = (name: keyof typeof colours) =>
+  `var(--rs-colors-${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)})`;

@@ -38,9 +38,9 @@ export function BehindTheGauge({ machineId }: { machineId: number }) {
       </Grid>
       <GaugeChart boiler={boiler} />
       <Box fontSize="13px" color="quiet">
-        Solid: bled. Short dashes: with the air of its filling. Long dashes: the level, {number(points[0]!.underTopMm, 0)} mm
-        under the top cold and {number(points.at(-1)!.underTopMm, 0)} mm hot; {number(points[0]!.headspaceMl, 0)} ml of steam
-        space becomes {number(points.at(-1)!.headspaceMl, 0)} ml.
+        Solid: bled. Short dashes: with the air of its filling. Long dashes: the level,{' '}
+        {number(points[0]!.underTopMm, 0)} mm under the top cold and {number(points.at(-1)!.underTopMm, 0)} mm hot;{' '}
+        {number(points[0]!.headspaceMl, 0)} ml of steam space becomes {number(points.at(-1)!.headspaceMl, 0)} ml.
       </Box>
     </>
   );
@@ -75,8 +75,19 @@ function GaugeChart({ boiler }: { boiler: Schemas['BehindTheGauge'] }) {
           );
         return (
           <>
-            <path d={line((p) => p.underTopMm, y2)} fill="none" stroke={ink('edge')} strokeWidth="1.4" strokeDasharray="7 3" />
-            <path d={line((p) => p.bledBar * units.pressureFactor, y)} fill="none" stroke={ink('pressure')} strokeWidth="2.6" />
+            <path
+              d={line((p) => p.underTopMm, y2)}
+              fill="none"
+              stroke={ink('edge')}
+              strokeWidth="1.4"
+              strokeDasharray="7 3"
+            />
+            <path
+              d={line((p) => p.bledBar * units.pressureFactor, y)}
+              fill="none"
+              stroke={ink('pressure')}
+              strokeWidth="2.6"
+            />
             <path
               d={line((p) => Math.min(p.unbledBar, boiler.setBar * 1.25) * units.pressureFactor, y)}
               fill="none"

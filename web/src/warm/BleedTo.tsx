@@ -54,7 +54,8 @@ export function BleedTo({ machineId }: { machineId: number }) {
       )}
       <Box mt="3">
         <Caution>
-          Steam burns: open the valve slowly, into a cloth or cup, and never touch the pressurestat with the cover on the mains.
+          Steam burns: open the valve slowly, into a cloth or cup, and never touch the pressurestat with the cover on
+          the mains.
         </Caution>
       </Box>
     </>

@@ -7,7 +7,7 @@ import { linear, path } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
-import { spread } from './spread';
+import { spread } from '../shared/session/spread';
 
 type Session = Schemas['SessionView'];
 
@@ -18,7 +18,8 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
   const t = (c: number) => Number(units.temperature(c, 2).value);
   const origin = Date.parse(session.originAt);
   const course = session.course;
-  const start = Math.min(session.startSeconds, course[0]?.seconds ?? 0, 0) === 0 && session.begun ? 0 : session.startSeconds;
+  const start =
+    Math.min(session.startSeconds, course[0]?.seconds ?? 0, 0) === 0 && session.begun ? 0 : session.startSeconds;
   const end = Math.max(session.endSeconds, start + 600, session.begun ? session.nowSeconds : 0);
   const [left, right, top, bottom] = [44, Math.max(140, width - 10), 28, height - 36];
   const x = linear([start, end], [left, right]);
@@ -92,7 +93,9 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
               {showBoiler && (
                 <path
                   d={path(
-                    course.filter((p) => p.seconds >= start).map((p) => [p.seconds, t(p.boilerC ?? Number.NaN)] as const),
+                    course
+                      .filter((p) => p.seconds >= start)
+                      .map((p) => [p.seconds, t(p.boilerC ?? Number.NaN)] as const),
                     x,
                     y,
                   )}
@@ -119,7 +122,12 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
                     stroke={ink('oxide')}
                   />
                   <circle cx={x(shot.atSeconds)} cy={y(t(shot.leverUpC))} r="4.5" fill={ink('oxide')} />
-                  <text x={x(shot.atSeconds) + 4} y={bottom - 5} fill={ink('text')} style={{ fontSize: '12px', fontWeight: 600 }}>
+                  <text
+                    x={x(shot.atSeconds) + 4}
+                    y={bottom - 5}
+                    fill={ink('text')}
+                    style={{ fontSize: '12px', fontWeight: 600 }}
+                  >
                     {i + 1}
                   </text>
                 </g>

@@ -17,7 +17,9 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
     queryKey: ['ways', machineId, bloom, times, stepC],
     queryFn: () =>
       data(
-        api.GET('/api/warm/ways', { params: { query: { bloomSeconds: bloom, times, ...(stepC === null ? {} : { stepC }) } } }),
+        api.GET('/api/warm/ways', {
+          params: { query: { bloomSeconds: bloom, times, ...(stepC === null ? {} : { stepC }) } },
+        }),
       ),
     placeholderData: keepPreviousData,
     retry: false,
@@ -70,8 +72,8 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
       />
       <Box fontSize="14px" color="quiet" mt="3">
         {units.sentence(view.ways.find((w) => w.method === chosen)?.how ?? '')} Your kettle boils at{' '}
-        {units.temperature(view.boilingPointC, 1).value} {degree}; a thermometer in the chamber, once, right after filling, would
-        narrow these.
+        {units.temperature(view.boilingPointC, 1).value} {degree}; a thermometer in the chamber, once, right after
+        filling, would narrow these.
       </Box>
       {view.ways
         .filter((w) => w.method === chosen)

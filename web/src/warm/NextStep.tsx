@@ -38,7 +38,13 @@ export function NextStep({ session, nowMs, actions }: Props) {
   useShortcuts(
     'The session',
     shown
-      ? [{ key: 't', does: begins ? 'Begin the step' : 'Tick the step off', run: () => tick(begins ? 'begin' : 'done') }]
+      ? [
+          {
+            key: 't',
+            does: begins ? 'Begin the step' : 'Tick the step off',
+            run: () => tick(begins ? 'begin' : 'done'),
+          },
+        ]
       : [],
   );
 
@@ -103,7 +109,11 @@ export function NextStep({ session, nowMs, actions }: Props) {
             Leave it out
           </Button>
           {session.lastTick !== null && (
-            <Button tone="quiet" disabled={actions.undo.isPending} onClick={() => actions.undo.mutate(session.lastTick!)}>
+            <Button
+              tone="quiet"
+              disabled={actions.undo.isPending}
+              onClick={() => actions.undo.mutate(session.lastTick!)}
+            >
               Take back
             </Button>
           )}
@@ -111,7 +121,13 @@ export function NextStep({ session, nowMs, actions }: Props) {
       </Flex>
       <Flex as="label" gap="2" align="center" mt="2" fontSize="14px" color="quiet">
         It was
-        <Select value={ago} onChange={(e) => setAgo(Number(e.target.value))} width="auto" minHeight="36px" fontSize="14px">
+        <Select
+          value={ago}
+          onChange={(e) => setAgo(Number(e.target.value))}
+          width="auto"
+          minHeight="36px"
+          fontSize="14px"
+        >
           {[0, 1, 2, 3, 5, 8, 10, 15, 20, 25, 30].map((m) => (
             <option key={m} value={m}>
               {m === 0 ? 'just now' : `${m} min ago`}

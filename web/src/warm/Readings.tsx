@@ -122,7 +122,15 @@ export function Readings({ session, actions, setLamp }: Props) {
             .reverse()
             .slice(0, 6)
             .map((r) => (
-              <Flex as="li" key={r.index} gap="3" fontSize="14px" align="center" borderTopWidth="1px" borderColor="hairline">
+              <Flex
+                as="li"
+                key={r.index}
+                gap="3"
+                fontSize="14px"
+                align="center"
+                borderTopWidth="1px"
+                borderColor="hairline"
+              >
                 <Box color="quiet" width="44px">
                   {timeOfDay(Date.parse(session.originAt) + r.seconds * 1000)}
                 </Box>

@@ -1,7 +1,7 @@
 import { Volume2, VolumeX } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
 import { Button } from '../shared/ui/elements';
-import { sound } from './stepSound';
+import { sound } from '../shared/session/stepSound';
 
 /** Sound at each step, on or off; it is remembered on this screen. */
 export function SoundSwitch() {

@@ -130,7 +130,11 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
             <>
               <Field label="When the group is too hot">
                 {(ids) => (
-                  <Select {...ids} value={String(wants.cloth)} onChange={(e) => set({ cloth: e.target.value === 'true' })}>
+                  <Select
+                    {...ids}
+                    value={String(wants.cloth)}
+                    onChange={(e) => set({ cloth: e.target.value === 'true' })}
+                  >
                     <option value="true">cold wet cloth round it</option>
                     <option value="false">rest, switched off</option>
                   </Select>

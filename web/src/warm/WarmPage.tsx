@@ -2,7 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { machineChooser, useSheetEditor } from '../prepare/useSheetEditor';
+import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { patchMachine } from '../shared/api/patch';
 import { useBench, useSession } from '../shared/api/queries';
@@ -55,7 +55,12 @@ export default function WarmPage() {
           <Flex gap="3" align="flex-end" wrap="wrap">
             <SoundSwitch />
             <Box width={{ base: '100%', sm: '240px' }}>
-              <Choice label="Machine" options={bench.machines} value={sheet.machineId} onChange={(id) => id && choose(id)} />
+              <Choice
+                label="Machine"
+                options={bench.machines}
+                value={sheet.machineId}
+                onChange={(id) => id && choose(id)}
+              />
             </Box>
           </Flex>
         }
@@ -111,7 +116,8 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
 
   const session = planned ? kept : (trial ?? kept);
   const problem = edit.problem ?? actions.ask.error;
-  const wrong = (field: string) => (problem instanceof Problem && problem.field === field ? problem.message : undefined);
+  const wrong = (field: string) =>
+    problem instanceof Problem && problem.field === field ? problem.message : undefined;
   const other =
     actions.tick.error ??
     actions.undo.error ??
@@ -272,7 +278,9 @@ function Summary({ session }: { session: Session }) {
     <Box fontSize="14px">
       {session.begun ? '' : `Begin at ${at(session.startSeconds)}. `}Last drink ready at{' '}
       <strong>{at(session.lastCupSeconds)}</strong>, all over at {at(session.endSeconds)}.
-      {session.water.refills > 0 ? ` ${session.hasBoiler ? 'The boiler' : 'The kettle'} has to be refilled on the way.` : ''}
+      {session.water.refills > 0
+        ? ` ${session.hasBoiler ? 'The boiler' : 'The kettle'} has to be refilled on the way.`
+        : ''}
       {session.hasBoiler
         ? ` ${number(session.water.atEndGrams, 0)} g of water left in the boiler at the end; ${number(session.water.minimumGrams, 0)} g must stay over the element.`
         : ''}

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { spread } from './spread';
+import { spread } from '../shared/session/spread';
 
 const same = (v: number) => v;
 

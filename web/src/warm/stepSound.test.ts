@@ -2,7 +2,7 @@ import { expect, test, vi } from 'vitest';
 import type { Schemas } from '../shared/api/client';
 
 vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined });
-const { cues } = await import('./stepSound');
+const { cues } = await import('../shared/session/stepSound');
 
 const session = {
   originAt: '2030-05-01T06:00:00Z',

@@ -15,7 +15,9 @@ export function useSessionActions() {
       what.do === 'begin'
         ? data(api.POST('/api/session/begin', { body: { key: what.key, secondsAgo: what.secondsAgo, skipped: false } }))
         : data(
-            api.POST('/api/session/done', { body: { key: what.key, secondsAgo: what.secondsAgo, skipped: what.do === 'skip' } }),
+            api.POST('/api/session/done', {
+              body: { key: what.key, secondsAgo: what.secondsAgo, skipped: what.do === 'skip' },
+            }),
           ),
     onSuccess: kept,
   });
@@ -30,11 +32,14 @@ export function useSessionActions() {
     mutationFn: ({ request: body, version }: { request: Schemas['SessionRequest']; version: number }) =>
       data(api.PUT('/api/session', { params: { query: { version } }, body })),
     onSuccess: kept,
-    onError: (error) => error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['session'] }),
+    onError: (error) =>
+      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['session'] }),
   });
   const read = useMutation({
     mutationFn: (reading: { kind: Schemas['HeatReadingKind']; value?: number }) =>
-      data(api.POST('/api/session/readings', { body: { kind: reading.kind, value: reading.value ?? 0, secondsAgo: 0 } })),
+      data(
+        api.POST('/api/session/readings', { body: { kind: reading.kind, value: reading.value ?? 0, secondsAgo: 0 } }),
+      ),
     onSuccess: kept,
   });
   const forget = useMutation({

@@ -18,7 +18,15 @@ export default function KeyHelp({ close }: { close: () => void }) {
     <Dialog.Root open onOpenChange={({ open }) => !open && close()} unstyled>
       <Portal>
         <Dialog.Backdrop position="fixed" inset="0" bg="rgb(0 0 0 / 45%)" zIndex={20} />
-        <Dialog.Positioner position="fixed" inset="0" zIndex={21} display="grid" placeItems="center" p="3" overflowY="auto">
+        <Dialog.Positioner
+          position="fixed"
+          inset="0"
+          zIndex={21}
+          display="grid"
+          placeItems="center"
+          p="3"
+          overflowY="auto"
+        >
           <Dialog.Content
             bg="panel"
             color="text"
@@ -38,7 +46,13 @@ export default function KeyHelp({ close }: { close: () => void }) {
                   {group.name}
                 </Box>
                 {group.shortcuts.map((s) => (
-                  <Grid key={s.key} templateColumns="110px minmax(0,1fr)" py="1" borderTopWidth="1px" borderColor="hairline">
+                  <Grid
+                    key={s.key}
+                    templateColumns="110px minmax(0,1fr)"
+                    py="1"
+                    borderTopWidth="1px"
+                    borderColor="hairline"
+                  >
                     <Box as="kbd" fontWeight={650}>
                       {names[s.key] ?? s.key.toUpperCase()}
                     </Box>
@@ -48,7 +62,8 @@ export default function KeyHelp({ close }: { close: () => void }) {
               </Box>
             ))}
             <Box fontSize="14px" color="quiet">
-              Keys work wherever the focus is, but not while you type in a field. Enter presses the button that has the focus.
+              Keys work wherever the focus is, but not while you type in a field. Enter presses the button that has the
+              focus.
             </Box>
             <LettersSwitch />
             <Flex justify="flex-end" mt="2">

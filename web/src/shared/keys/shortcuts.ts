@@ -29,7 +29,8 @@ export function isField(target: EventTarget | null): boolean {
 
 /** Arrow keys move what has the focus if that is a slider, choice or tab of its own. */
 const movesItself = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.tagName === 'INPUT' || /^(slider|radio|tab|option)$/.test(target.role ?? ''));
+  target instanceof HTMLElement &&
+  (target.tagName === 'INPUT' || /^(slider|radio|tab|option)$/.test(target.role ?? ''));
 
 /** Space presses a box that can be ticked; on a button it is the page's own key, and Enter presses the button. */
 const spaceTicks = (target: EventTarget | null) =>
@@ -90,7 +91,8 @@ class Shortcuts {
     if (key.length === 1 && key !== ' ' && !this.letters) return;
     if (key.startsWith('Arrow') && movesItself(event.target)) return;
     if (key === ' ' && spaceTicks(event.target)) return;
-    if (key === 'Enter' && event.target instanceof HTMLElement && /^(BUTTON|A|SUMMARY)$/.test(event.target.tagName)) return;
+    if (key === 'Enter' && event.target instanceof HTMLElement && /^(BUTTON|A|SUMMARY)$/.test(event.target.tagName))
+      return;
     const found = [...this.groups.values()].flatMap((g) => g.shortcuts).findLast((s) => s.key === key);
     if (!found) return;
     event.preventDefault();

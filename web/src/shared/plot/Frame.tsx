@@ -42,7 +42,14 @@ export function Frame(p: Props) {
         </g>
       ))}
       {p.y2?.ticks(p.yTicks ?? 5).map((value) => (
-        <text key={value} x={p.right + 6} y={(p.y2!(value) ?? 0) + 4} textAnchor="start" fill={ink('quiet')} style={tick}>
+        <text
+          key={value}
+          x={p.right + 6}
+          y={(p.y2!(value) ?? 0) + 4}
+          textAnchor="start"
+          fill={ink('quiet')}
+          style={tick}
+        >
           {value}
         </text>
       ))}
@@ -50,7 +57,13 @@ export function Frame(p: Props) {
         {p.yLabel}
       </text>
       {p.y2Label && (
-        <text x={p.right} y={p.top - 7} textAnchor="end" fill={p.y2Colour} style={{ fontSize: '13px', fontWeight: 600 }}>
+        <text
+          x={p.right}
+          y={p.top - 7}
+          textAnchor="end"
+          fill={p.y2Colour}
+          style={{ fontSize: '13px', fontWeight: 600 }}
+        >
           {p.y2Label}
         </text>
       )}

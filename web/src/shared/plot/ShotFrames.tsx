@@ -18,7 +18,13 @@ interface Props {
 }
 
 /** Axes of a shot's pressure in the household's unit; without the seconds where the cup's pane stands below. */
-export function PressureFrame({ y, alone, planned, children, ...pane }: Props & { y: Scale; alone: boolean; planned: boolean }) {
+export function PressureFrame({
+  y,
+  alone,
+  planned,
+  children,
+  ...pane
+}: Props & { y: Scale; alone: boolean; planned: boolean }) {
   const units = useUnits();
   return (
     <Frame
@@ -39,7 +45,13 @@ export function PressureFrame({ y, alone, planned, children, ...pane }: Props & 
 }
 
 /** Axes of what is in the cup, g, and of the flow, g/s. */
-export function CupFrame({ grams, flow, ticks, children, ...pane }: Props & { grams: Scale; flow: Scale; ticks: number }) {
+export function CupFrame({
+  grams,
+  flow,
+  ticks,
+  children,
+  ...pane
+}: Props & { grams: Scale; flow: Scale; ticks: number }) {
   return (
     <Frame
       {...pane}

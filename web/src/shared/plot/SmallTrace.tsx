@@ -19,7 +19,13 @@ export function SmallTrace({ pressure, weight, width = 120, height = 40 }: Props
   return (
     <svg width={width} height={height} aria-hidden="true" style={{ display: 'block' }}>
       {weight.length > 0 && (
-        <polyline points={line(weight, 90)} fill="none" stroke={quantity.grams.stroke} strokeWidth="1.2" strokeDasharray="4 3" />
+        <polyline
+          points={line(weight, 90)}
+          fill="none"
+          stroke={quantity.grams.stroke}
+          strokeWidth="1.2"
+          strokeDasharray="4 3"
+        />
       )}
       {pressure.length > 0 && (
         <polyline

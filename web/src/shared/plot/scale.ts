@@ -21,7 +21,12 @@ export function path(points: Iterable<Point>, x: (v: number) => number, y: (v: n
 }
 
 /** SVG path of a band between two edges over the same points. */
-export function bandPath(points: readonly Point[], half: number, x: (v: number) => number, y: (v: number) => number): string {
+export function bandPath(
+  points: readonly Point[],
+  half: number,
+  x: (v: number) => number,
+  y: (v: number) => number,
+): string {
   if (points.length < 2) return '';
   const up = points.map(([px, py]) => `${x(px).toFixed(1)} ${y(py + half).toFixed(1)}`);
   const down = points.map(([px, py]) => `${x(px).toFixed(1)} ${y(Math.max(0, py - half)).toFixed(1)}`).reverse();

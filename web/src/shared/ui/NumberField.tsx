@@ -41,7 +41,14 @@ export function NumberField({ label, unit, value, step, onChange, onClear, probl
     >
       {(ids) => (
         <Flex gap="1">
-          <Button type="button" aria-label={`${label} less`} onClick={() => move(-step)} px="0" width="44px" flexShrink={0}>
+          <Button
+            type="button"
+            aria-label={`${label} less`}
+            onClick={() => move(-step)}
+            px="0"
+            width="44px"
+            flexShrink={0}
+          >
             {'\u2212'}
           </Button>
           <Input
@@ -49,7 +56,12 @@ export function NumberField({ label, unit, value, step, onChange, onClear, probl
             inputMode="decimal"
             value={text}
             textAlign="center"
-            style={{ fontStretch: '80%', fontVariantNumeric: 'tabular-nums', fontSize: big ? '26px' : '20px', fontWeight: 600 }}
+            style={{
+              fontStretch: '80%',
+              fontVariantNumeric: 'tabular-nums',
+              fontSize: big ? '26px' : '20px',
+              fontWeight: 600,
+            }}
             onChange={(event) => {
               const next = event.target.value;
               setText(next);
@@ -64,7 +76,14 @@ export function NumberField({ label, unit, value, step, onChange, onClear, probl
               move(event.key === 'ArrowUp' ? step : -step);
             }}
           />
-          <Button type="button" aria-label={`${label} more`} onClick={() => move(step)} px="0" width="44px" flexShrink={0}>
+          <Button
+            type="button"
+            aria-label={`${label} more`}
+            onClick={() => move(step)}
+            px="0"
+            width="44px"
+            flexShrink={0}
+          >
             +
           </Button>
         </Flex>

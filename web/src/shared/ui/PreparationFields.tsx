@@ -6,10 +6,18 @@ import { Field, Select } from './elements';
 
 export type Preparation = Required<Schemas['Preparation']>;
 
-const none: Preparation = { misted: false, stirred: false, tapped: false, tampKgf: null, cover: 'Nothing', bottomless: false };
+const none: Preparation = {
+  misted: false,
+  stirred: false,
+  tapped: false,
+  tampKgf: null,
+  cover: 'Nothing',
+  bottomless: false,
+};
 
 /** A preparation with what nobody said as it is usual. */
-export const wholePreparation = (preparation: Schemas['Preparation'] | null) => ({ ...none, ...preparation }) as Preparation;
+export const wholePreparation = (preparation: Schemas['Preparation'] | null) =>
+  ({ ...none, ...preparation }) as Preparation;
 
 interface Props {
   preparation: Preparation;
@@ -58,7 +66,11 @@ export function PreparationFields({ preparation: prep, change, tampProblem, with
       {withHolder && (
         <Field label="Holder">
           {(ids) => (
-            <Select {...ids} value={String(prep.bottomless)} onChange={(e) => set({ bottomless: e.target.value === 'true' })}>
+            <Select
+              {...ids}
+              value={String(prep.bottomless)}
+              onChange={(e) => set({ bottomless: e.target.value === 'true' })}
+            >
               <option value="false">with a spout</option>
               <option value="true">bottomless</option>
             </Select>

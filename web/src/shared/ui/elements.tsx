@@ -40,7 +40,13 @@ export const Button = chakra('button', {
     tone: {
       strong: { bg: 'oxide', color: 'onOxide', borderColor: 'oxide', _hover: { borderColor: 'text' } },
       plain: {},
-      quiet: { borderColor: 'transparent', bg: 'transparent', px: '2', textDecoration: 'underline', textUnderlineOffset: '3px' },
+      quiet: {
+        borderColor: 'transparent',
+        bg: 'transparent',
+        px: '2',
+        textDecoration: 'underline',
+        textUnderlineOffset: '3px',
+      },
     },
     size: { usual: {}, big: { minHeight: '72px', px: { base: '3', md: '6' }, fontSize: { base: '17px', md: '22px' } } },
   },

@@ -68,12 +68,18 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
     ),
     unit: pressureUnit,
   });
-  const temperature: Units['temperature'] = (c, digits = 0) => ({ value: fixed(map(c, toTemperature), digits), unit: degree });
+  const temperature: Units['temperature'] = (c, digits = 0) => ({
+    value: fixed(map(c, toTemperature), digits),
+    unit: degree,
+  });
   const force: Units['force'] = (kgf, digits = 0) => ({
     value: fixed(map(kgf, toForce), forceUnit === 'N' ? Math.max(0, digits - 1) : digits),
     unit: forceUnit,
   });
-  const resistance: Units['resistance'] = (r, digits = 1) => ({ value: pressure(r, digits).value, unit: `${pressureUnit} s/ml` });
+  const resistance: Units['resistance'] = (r, digits = 1) => ({
+    value: pressure(r, digits).value,
+    unit: `${pressureUnit} s/ml`,
+  });
   const quantity: Units['quantity'] = (value, unit, digits = 1) => {
     if (unit === 'bar') return pressure(value, digits);
     if (unit === 'bar s/ml') return resistance(value, digits);

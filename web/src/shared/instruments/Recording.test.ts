@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { LiveFrame } from '../shell/live';
+import type { LiveFrame } from '../live/live';
 import { Recording } from './Recording';
 
 const frame = (seconds: number, phaseIndex: number, pressure: number[][], plan = [[seconds, 3, phaseIndex]]) =>

@@ -1,5 +1,5 @@
-import type { Schemas } from '../shared/api/client';
-import { live, type LiveFrame } from '../shell/live';
+import type { Schemas } from '../api/client';
+import { live, type LiveFrame } from '../live/live';
 
 /** What the instruments on screen need to know of a pull, and where its frames come from. */
 export interface Instrument {

@@ -1,12 +1,12 @@
 import { Box } from '@chakra-ui/react';
 import { useRef } from 'react';
-import { cardPaths } from '../shared/plot/card';
-import { Frame } from '../shared/plot/Frame';
-import { quantity } from '../shared/plot/quantity';
-import { linear, path, roundUp, type Point } from '../shared/plot/scale';
-import { useWidth } from '../shared/plot/useSize';
-import { useUnits } from '../shared/units/units';
-import { ink } from '../theme/system';
+import { cardPaths } from '../plot/card';
+import { Frame } from '../plot/Frame';
+import { quantity } from '../plot/quantity';
+import { linear, path, roundUp, type Point } from '../plot/scale';
+import { useWidth } from '../plot/useSize';
+import { useUnits } from '../units/units';
+import { ink } from '../../theme/system';
 import { useLiveDrawing } from './useLiveDrawing';
 import type { Recording } from './Recording';
 import type { Instrument } from './instrument';
@@ -40,7 +40,9 @@ export function LiveCard({ view, recording, height }: { view: Instrument; record
   const spring = view.pressureBy === 'Spring';
 
   useLiveDrawing(view, () => {
-    const points = cardPoints(recording.pressure, recording.stroke).map(([ml, bar]) => [ml, Math.max(0, bar) * f] as Point);
+    const points = cardPoints(recording.pressure, recording.stroke).map(
+      ([ml, bar]) => [ml, Math.max(0, bar) * f] as Point,
+    );
     const paths = cardPaths(points, x, y);
     line.current?.setAttribute('d', paths.line);
     area.current?.setAttribute('d', paths.area);
@@ -83,7 +85,11 @@ export function LiveCard({ view, recording, height }: { view: Instrument; record
             <path ref={area} fill={ink('pressure')} opacity="0.14" />
             <path ref={line} fill="none" stroke={ink('pressure')} strokeWidth="3.2" strokeLinejoin="round" />
             <text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
-              {view.pressureBy === 'Strokes' ? '' : spring ? 'dashes: the free spring' : 'dashes: your force at its limit'}
+              {view.pressureBy === 'Strokes'
+                ? ''
+                : spring
+                  ? 'dashes: the free spring'
+                  : 'dashes: your force at its limit'}
             </text>
           </Frame>
         </svg>

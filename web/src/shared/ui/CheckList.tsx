@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react';
-import type { Schemas } from '../shared/api/client';
-import { Caution } from '../shared/ui/elements';
+import type { Schemas } from '../api/client';
+import { Caution } from './elements';
 
 interface Props {
   title: string;
@@ -16,7 +16,16 @@ export function CheckList({ title, checks }: Props) {
       </Box>
       <Box as="ol" style={{ listStyle: 'none' }}>
         {checks.map((check, i) => (
-          <Box as="li" key={check.text} display="flex" gap="3" py="2" borderTopWidth="1px" borderColor="hairline" fontSize="18px">
+          <Box
+            as="li"
+            key={check.text}
+            display="flex"
+            gap="3"
+            py="2"
+            borderTopWidth="1px"
+            borderColor="hairline"
+            fontSize="18px"
+          >
             <Box as="span" fontWeight={650} minWidth="24px">
               {i + 1}
             </Box>

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { Schemas } from '../shared/api/client';
+import type { Schemas } from '../api/client';
 
 const key = 'ruddy-sound';
 

@@ -1,13 +1,13 @@
 import { Box } from '@chakra-ui/react';
 import { useCallback, useId, useLayoutEffect, useRef, useState } from 'react';
-import { Hatch } from '../shared/plot/Frame';
-import { CupFrame, PressureFrame } from '../shared/plot/ShotFrames';
-import { quantity } from '../shared/plot/quantity';
-import { bandPath, linear, thinned, type Point } from '../shared/plot/scale';
-import { useWidth } from '../shared/plot/useSize';
+import { Hatch } from '../plot/Frame';
+import { CupFrame, PressureFrame } from '../plot/ShotFrames';
+import { quantity } from '../plot/quantity';
+import { bandPath, linear, thinned, type Point } from '../plot/scale';
+import { useWidth } from '../plot/useSize';
 import type { Recording } from './Recording';
 import type { Instrument } from './instrument';
-import { useUnits } from '../shared/units/units';
+import { useUnits } from '../units/units';
 import { GrowingLine } from './growingLine';
 import { planAhead } from './planAhead';
 import { useLiveDrawing } from './useLiveDrawing';
@@ -106,7 +106,16 @@ export function LiveCanvas({ view, recording, height }: Props) {
             </g>
           </PressureFrame>
           {both && (
-            <CupFrame left={left} right={right} top={split + 28} bottom={height - 34} x={x} grams={g} flow={q} ticks={3} />
+            <CupFrame
+              left={left}
+              right={right}
+              top={split + 28}
+              bottom={height - 34}
+              x={x}
+              grams={g}
+              flow={q}
+              ticks={3}
+            />
           )}
         </svg>
       )}

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
-import { number } from '../shared/units/units';
-import { ink } from '../theme/system';
+import { number } from '../units/units';
+import { ink } from '../../theme/system';
 import type { Instrument } from './instrument';
 import { useLiveDrawing } from './useLiveDrawing';
 import { writeAttribute, writeText } from './write';

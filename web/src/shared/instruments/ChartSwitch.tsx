@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
-import { useShortcuts } from '../shared/keys/shortcuts';
-import { Key } from '../shared/ui/Key';
-import { Button } from '../shared/ui/elements';
+import { useShortcuts } from '../keys/shortcuts';
+import { Key } from '../ui/Key';
+import { Button } from '../ui/elements';
 import { chartChoice } from './chartChoice';
 
 /** Turns from the trace to the indicator card and back; C does the same. */

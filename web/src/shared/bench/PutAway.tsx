@@ -1,10 +1,15 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
-import { keepBench } from '../shared/api/queries';
-import { Button, H2, Notice, Panel } from '../shared/ui/elements';
+import { api, data, sentenceOf, type Schemas } from '../api/client';
+import { keepBench } from '../api/queries';
+import { Button, H2, Notice, Panel } from '../ui/elements';
 
-const words: Record<Schemas['BenchKind'], string> = { Machines: 'machine', Grinders: 'grinder', Baskets: 'basket', Bags: 'bag' };
+const words: Record<Schemas['BenchKind'], string> = {
+  Machines: 'machine',
+  Grinders: 'grinder',
+  Baskets: 'basket',
+  Bags: 'bag',
+};
 
 const paths = {
   Machines: '/api/bench/machines/{id}',
@@ -14,13 +19,15 @@ const paths = {
 } as const;
 
 /** Takes something off the bench or the shelf; gives what is left there. */
-export const putAway = (kind: Schemas['BenchKind'], id: number) => data(api.DELETE(paths[kind], { params: { path: { id } } }));
+export const putAway = (kind: Schemas['BenchKind'], id: number) =>
+  data(api.DELETE(paths[kind], { params: { path: { id } } }));
 
 /** What was put away, and can be taken back; its shots kept it all the while. */
 export function PutAway({ things }: { things: readonly Schemas['PutAwayView'][] }) {
   const queries = useQueryClient();
   const back = useMutation({
-    mutationFn: ({ kind, id }: Schemas['PutAwayView']) => data(api.POST(`${paths[kind]}/restore`, { params: { path: { id } } })),
+    mutationFn: ({ kind, id }: Schemas['PutAwayView']) =>
+      data(api.POST(`${paths[kind]}/restore`, { params: { path: { id } } })),
     onSuccess: (bench) => keepBench(queries, bench),
   });
   if (things.length === 0) return null;

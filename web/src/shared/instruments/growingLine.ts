@@ -1,4 +1,4 @@
-import { firstFrom, path, thinned, type Point } from '../shared/plot/scale';
+import { firstFrom, path, thinned, type Point } from '../plot/scale';
 
 const pieceWidth = 40;
 const bucketWidth = 1.5;

@@ -1,8 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
-import { cueSaid } from '../shared/units/cue';
-import { number, useUnits } from '../shared/units/units';
-import type { LiveFrame } from '../shell/live';
+import { cueSaid } from '../units/cue';
+import { number, useUnits } from '../units/units';
+import type { LiveFrame } from '../live/live';
 import type { Instrument } from './instrument';
 import { countdown } from './pullCues';
 
@@ -21,7 +21,11 @@ interface Said {
  */
 export function Sentence({ view }: { view: Instrument }) {
   const units = useUnits();
-  const [said, setSaid] = useState<Said>({ main: units.sentence(view.frame.reading?.sentence ?? ''), kind: '', beside: '' });
+  const [said, setSaid] = useState<Said>({
+    main: units.sentence(view.frame.reading?.sentence ?? ''),
+    kind: '',
+    beside: '',
+  });
   // React keeps every update that changes nothing until the next one that does: it is told of changes only
   const last = useRef(said);
   useEffect(() => {
@@ -61,7 +65,13 @@ export function Sentence({ view }: { view: Instrument }) {
       >
         {said.main}
       </Flex>
-      <Box fontSize={{ base: '15px', md: '20px' }} lineHeight={1.25} data-testid="coach" ps={loud ? '5' : 0} color="text">
+      <Box
+        fontSize={{ base: '15px', md: '20px' }}
+        lineHeight={1.25}
+        data-testid="coach"
+        ps={loud ? '5' : 0}
+        color="text"
+      >
         {said.beside}
       </Box>
     </Box>
@@ -81,6 +91,8 @@ function besides(frame: LiveFrame, units: ReturnType<typeof useUnits>, plan: Ins
   if (coach.flowOutOfReach) return holdsFlow ? `${flow} cannot be reached with this puck: hold what you can.` : '';
   if (coach.holdBar === null) return '';
   const hand =
-    coach.holdForceKgf === null ? '' : `, ${units.force(coach.holdForceKgf, 0).value} ${units.force(0).unit} at the hand`;
+    coach.holdForceKgf === null
+      ? ''
+      : `, ${units.force(coach.holdForceKgf, 0).value} ${units.force(0).unit} at the hand`;
   return `${units.pressure(Math.round(coach.holdBar * 5) / 5, 1).value} ${units.pressureUnit} would hold ${flow}${hand}.`;
 }

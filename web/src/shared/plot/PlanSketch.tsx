@@ -1,8 +1,8 @@
 import { useId } from 'react';
-import type { Schemas } from '../shared/api/client';
-import { Hatch } from '../shared/plot/Frame';
-import { bandPath, linear, type Point } from '../shared/plot/scale';
-import { ink } from '../theme/system';
+import type { Schemas } from '../api/client';
+import { Hatch } from './Frame';
+import { bandPath, linear, type Point } from './scale';
+import { ink } from '../../theme/system';
 
 interface Props {
   points: readonly Schemas['SketchPoint'][];

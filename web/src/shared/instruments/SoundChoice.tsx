@@ -1,6 +1,6 @@
 import { Flex } from '@chakra-ui/react';
 import { useSyncExternalStore } from 'react';
-import { Button } from '../shared/ui/elements';
+import { Button } from '../ui/elements';
 import { pullSound, type Loudness } from './pullSound';
 
 const levels: [Loudness, string][] = [

@@ -26,7 +26,10 @@ test('two pulls keep their own stage and notices', () => {
   ]);
   // the list that comes now and then does not turn a stage back
   expect(pullsAfter(pulls, frame({ pulls: [hand('a', ['gauge']), hand('b')] }))).toBe(pulls);
-  expect(pullsAfter(pulls, frame({ pulls: [hand('a', ['gauge', 'scale']), hand('b')] }))[0]!.devices).toEqual(['gauge', 'scale']);
+  expect(pullsAfter(pulls, frame({ pulls: [hand('a', ['gauge', 'scale']), hand('b')] }))[0]!.devices).toEqual([
+    'gauge',
+    'scale',
+  ]);
 });
 
 test('a pull that is over goes, and none is left when nothing is under way', () => {

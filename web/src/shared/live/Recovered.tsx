@@ -1,9 +1,9 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { api, data, sentenceOf } from '../shared/api/client';
-import { Button, Notice } from '../shared/ui/elements';
-import { number } from '../shared/units/units';
+import { api, data, sentenceOf } from '../api/client';
+import { Button, Notice } from '../ui/elements';
+import { number } from '../units/units';
 
 /** Offers back pulls that a crash interrupted. */
 export function Recovered() {
@@ -18,7 +18,8 @@ export function Recovered() {
     mutationFn: async ({ id, what }: { id: string; what: 'keep' | 'bin' | 'set aside' }) => {
       const params = { params: { path: { id } } };
       if (what === 'keep') return `/taste/${(await data(api.POST('/api/pull/recovered/{id}/save', params))).shotId}`;
-      if (what === 'bin') return `/ledger?binned=${(await data(api.POST('/api/pull/recovered/{id}/discard', params))).shotId}`;
+      if (what === 'bin')
+        return `/ledger?binned=${(await data(api.POST('/api/pull/recovered/{id}/discard', params))).shotId}`;
       await data(api.POST('/api/pull/recovered/{id}/set-aside', params));
       return null;
     },
@@ -46,12 +47,20 @@ export function Recovered() {
               <>
                 <Box flex="1" minWidth="240px">
                   A pull on {pull.machineName} at{' '}
-                  {new Date(pull.startedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })} was
-                  interrupted. {number(pull.seconds, 0)} s of it{' '}
+                  {new Date(pull.startedAt).toLocaleTimeString([], {
+                    hour: '2-digit',
+                    minute: '2-digit',
+                    hour12: false,
+                  })}{' '}
+                  was interrupted. {number(pull.seconds, 0)} s of it{' '}
                   {pull.cupGrams !== null ? `and ${number(pull.cupGrams, 1)} g in the cup ` : ''}
                   are kept.
                 </Box>
-                <Button tone="strong" disabled={decide.isPending} onClick={() => decide.mutate({ id: pull.id, what: 'keep' })}>
+                <Button
+                  tone="strong"
+                  disabled={decide.isPending}
+                  onClick={() => decide.mutate({ id: pull.id, what: 'keep' })}
+                >
                   Keep it as a shot
                 </Button>
                 <Button disabled={decide.isPending} onClick={() => decide.mutate({ id: pull.id, what: 'bin' })}>

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions, useQuery } from '@tanstack/react-query';
-import { api, data, type Schemas } from '../shared/api/client';
+import { api, data, type Schemas } from '../api/client';
 
 /** The question for what is predicted of a sheet as the server has it. */
 export const predictionOf = (sheet: Schemas['Sheet']) =>

@@ -1,5 +1,5 @@
 import { useEffect, useLayoutEffect, useRef } from 'react';
-import type { LiveFrame } from '../shell/live';
+import type { LiveFrame } from '../live/live';
 import type { Instrument } from './instrument';
 
 /** No eye follows more drawings than thirty a second, and a long line takes its time to paint. */

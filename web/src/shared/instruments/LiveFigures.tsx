@@ -1,9 +1,9 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useRef } from 'react';
-import { quantity } from '../shared/plot/quantity';
-import { Reading } from '../shared/ui/elements';
-import { number, useUnits } from '../shared/units/units';
-import { ink } from '../theme/system';
+import { quantity } from '../plot/quantity';
+import { Reading } from '../ui/elements';
+import { number, useUnits } from '../units/units';
+import { ink } from '../../theme/system';
 import type { Instrument } from './instrument';
 import { figureEveryMs, useLiveDrawing } from './useLiveDrawing';
 import { writeText } from './write';
@@ -48,7 +48,10 @@ export function LiveFigures({ view, height, compact = false, hand = true }: Prop
       writeText(cupIs, reckoned === null ? '' : 'reckoned from the water');
       writeText(flow, number(r?.flowGramsPerS, 1));
       writeText(seconds, number(r?.seconds ?? 0, 0));
-      writeText(left, coach?.secondsLeft != null && frame.stage === 'Running' ? `${number(coach.secondsLeft, 0)} s left` : '');
+      writeText(
+        left,
+        coach?.secondsLeft != null && frame.stage === 'Running' ? `${number(coach.secondsLeft, 0)} s left` : '',
+      );
       writeText(force, units.force(r?.handForceKgf, 0).value);
       writeText(pressure, units.pressure(r?.pressureBar, 1).value);
       writeText(pressureIs, frame.stage === 'Running' && r ? known[r.pressureIs] : '');
@@ -59,7 +62,14 @@ export function LiveFigures({ view, height, compact = false, hand = true }: Prop
   const withForce = view.maxHandForceKgf !== null && hand && !compact;
   const inColumn = Math.min(largest, Math.floor((height / (withForce ? 5 : 4) - labelHeight) / 0.92));
   const fontSize = { base: compact ? '36px' : '52px', md: `${inColumn}px` };
-  const figure = (label: string, ref: Ref, unit: string, code: keyof typeof quantity | null, testId: string, note?: Ref) => (
+  const figure = (
+    label: string,
+    ref: Ref,
+    unit: string,
+    code: keyof typeof quantity | null,
+    testId: string,
+    note?: Ref,
+  ) => (
     <Box minWidth={0}>
       <Flex fontSize="14px" color="text" lineHeight={1} align="center" columnGap="1.5" rowGap="0" wrap="wrap">
         {code && !compact && (
@@ -78,7 +88,14 @@ export function LiveFigures({ view, height, compact = false, hand = true }: Prop
         {label}, {unit}
         {note && <Box as="span" ref={note} fontWeight={650} color="text" />}
       </Flex>
-      <Reading ref={ref} data-testid={testId} color="text" fontSize={fontSize} display="block" style={{ lineHeight: 0.92 }}>
+      <Reading
+        ref={ref}
+        data-testid={testId}
+        color="text"
+        fontSize={fontSize}
+        display="block"
+        style={{ lineHeight: 0.92 }}
+      >
         {'\u2013'}
       </Reading>
     </Box>
@@ -99,7 +116,13 @@ export function LiveFigures({ view, height, compact = false, hand = true }: Prop
       {figure('Time', seconds, 's', null, 'live-seconds', left)}
       {figure('Flow', flow, 'g/s', 'flow', 'live-flow')}
       {withForce &&
-        figure('Hand', force, `${units.force(0).unit} of ${units.force(view.maxHandForceKgf, 0).value}`, null, 'live-force')}
+        figure(
+          'Hand',
+          force,
+          `${units.force(0).unit} of ${units.force(view.maxHandForceKgf, 0).value}`,
+          null,
+          'live-force',
+        )}
     </Grid>
   );
 }

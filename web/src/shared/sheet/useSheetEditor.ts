@@ -1,8 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef } from 'react';
-import { api, data, type Schemas } from '../shared/api/client';
-import { useSheet } from '../shared/api/queries';
-import { useKeptEdit } from '../shared/edit/useKeptEdit';
+import { api, data, type Schemas } from '../api/client';
+import { useSheet } from '../api/queries';
+import { useKeptEdit } from '../edit/useKeptEdit';
 import { predictionOf } from './prediction';
 
 type Sheet = Schemas['Sheet'];

@@ -1,9 +1,9 @@
 import { useId, useRef } from 'react';
-import { Hatch } from '../shared/plot/Frame';
-import { linear } from '../shared/plot/scale';
+import { Hatch } from '../plot/Frame';
+import { linear } from '../plot/scale';
 import type { Instrument } from './instrument';
-import { useUnits } from '../shared/units/units';
-import { ink } from '../theme/system';
+import { useUnits } from '../units/units';
+import { ink } from '../../theme/system';
 import { useLiveDrawing } from './useLiveDrawing';
 import { writeAttribute, writeText } from './write';
 
@@ -93,7 +93,13 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
           hold
         </text>
         <text ref={whose} x={13} y={27} fill={ink('text')} style={{ fontSize: '12px' }} />
-        <text ref={holdText} x={13} y={13} fill={ink('text')} style={{ fontSize: '18px', fontWeight: 700, fontStretch: '80%' }} />
+        <text
+          ref={holdText}
+          x={13}
+          y={13}
+          fill={ink('text')}
+          style={{ fontSize: '18px', fontWeight: 700, fontStretch: '80%' }}
+        />
       </g>
     </svg>
   );

@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from 'react';
-import type { Point } from '../shared/plot/scale';
-import type { LiveFrame } from '../shell/live';
+import type { Point } from '../plot/scale';
+import type { LiveFrame } from '../live/live';
 import type { Instrument } from './instrument';
 
 const points = (samples: readonly (readonly number[])[]) => samples.map((s) => [s[0]!, s[1]!] as Point);

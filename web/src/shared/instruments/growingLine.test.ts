@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { GrowingLine } from './growingLine';
-import type { Point } from '../shared/plot/scale';
+import type { Point } from '../plot/scale';
 
 const at = (from = 0) => ({ x: (v: number) => (v - from) * 10, y: (v: number) => 100 - v, from, pixelsPerX: 10 });
 const samples = (count: number, every = 0.1) =>

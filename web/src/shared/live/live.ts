@@ -1,6 +1,6 @@
 import { HubConnectionBuilder, HubConnectionState, LogLevel, type HubConnection } from '@microsoft/signalr';
 import { useEffect, useSyncExternalStore } from 'react';
-import type { Schemas } from '../shared/api/client';
+import type { Schemas } from '../api/client';
 
 export type LiveFrame = Schemas['LiveFrame'];
 
@@ -38,14 +38,18 @@ export function pullsAfter(before: readonly LivePull[], frame: LiveFrame): reado
   if (frame.pullId === null) {
     if (before.length > 0) after = [];
   } else if (!before.some((p) => p.id === frame.pullId)) {
-    after = [...before, { id: frame.pullId, machineId: null, machineName: '', stage: frame.stage, notices: [], devices: [] }];
+    after = [
+      ...before,
+      { id: frame.pullId, machineId: null, machineName: '', stage: frame.stage, notices: [], devices: [] },
+    ];
   }
   const told = frame.pulls;
   if (told) {
     const same =
       told.length === after.length &&
       told.every(
-        (t, i) => after[i]!.id === t.id && after[i]!.machineId === t.machineId && `${after[i]!.devices}` === `${t.devices}`,
+        (t, i) =>
+          after[i]!.id === t.id && after[i]!.machineId === t.machineId && `${after[i]!.devices}` === `${t.devices}`,
       );
     if (!same) {
       after = told.map((t) => ({
@@ -62,11 +66,15 @@ export function pullsAfter(before: readonly LivePull[], frame: LiveFrame): reado
 }
 
 /** The devices that are there after a frame; the same list where only their readings changed. */
-export function presentAfter(before: readonly PresentDevice[], told: readonly PresentDevice[]): readonly PresentDevice[] {
+export function presentAfter(
+  before: readonly PresentDevice[],
+  told: readonly PresentDevice[],
+): readonly PresentDevice[] {
   const same =
     told.length === before.length &&
     told.every(
-      (d, i) => before[i]!.name === d.name && before[i]!.silent === d.silent && `${before[i]!.channels}` === `${d.channels}`,
+      (d, i) =>
+        before[i]!.name === d.name && before[i]!.silent === d.silent && `${before[i]!.channels}` === `${d.channels}`,
     );
   return same ? before : told.map(({ name, channels, silent }) => ({ name, channels, silent }));
 }

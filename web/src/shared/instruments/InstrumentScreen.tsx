@@ -24,14 +24,19 @@ interface Props {
 
 /** Tape, coil, trace or indicator card, and figures: the instrument of a pull, real or practised. */
 export function InstrumentScreen({ view, below, instead, narrow = false, handElsewhere = false }: Props) {
-  const { ref, height, phone } = useRoom<HTMLDivElement>(below, (window) => (narrow ? 160 : Math.max(200, window - 574)));
+  const { ref, height, phone } = useRoom<HTMLDivElement>(below, (window) =>
+    narrow ? 160 : Math.max(200, window - 574),
+  );
   const compact = narrow && phone;
   const recording = useRecording(view);
   const card = useSyncExternalStore(chartChoice.subscribe, chartChoice.shown) === 'card';
   return (
     <Grid
       ref={ref}
-      templateColumns={{ base: 'minmax(0,1fr)', md: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr) 244px' }}
+      templateColumns={{
+        base: 'minmax(0,1fr)',
+        md: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr) 244px',
+      }}
       gap={{ base: '3', md: '3' }}
     >
       <Box display={{ base: 'none', md: 'block' }}>

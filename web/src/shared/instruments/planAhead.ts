@@ -1,4 +1,4 @@
-import type { Point } from '../shared/plot/scale';
+import type { Point } from '../plot/scale';
 
 interface PlanPoint {
   seconds: number;
@@ -10,7 +10,12 @@ interface PlanPoint {
  * The rest of the plan from now on: the course of the phases still to come, moved so that the phase that is due begins where it really
  * began. Drawing only; what the plan wants now comes from the server.
  */
-export function planAhead(course: readonly PlanPoint[], began: ReadonlyMap<number, number>, phase: number, now: number): Point[] {
+export function planAhead(
+  course: readonly PlanPoint[],
+  began: ReadonlyMap<number, number>,
+  phase: number,
+  now: number,
+): Point[] {
   const first = course.find((p) => p.phase === phase);
   if (!first) return [];
   const shift = (began.get(phase) ?? now) - first.seconds;

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { LiveFrame } from '../shell/live';
+import type { LiveFrame } from '../live/live';
 import { countdown, cuesOf, nothingHeard, type Heard } from './pullCues';
 
 const frame = (reading: object, coach: object = {}, stage = 'Running') =>
