@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { Notice } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
+import { Check } from '../shared/ui/Check';
 
 type Kind = Schemas['ImportQuestionKind'];
 type Question = Schemas['ImportQuestion'];
@@ -53,17 +54,12 @@ export function Questions({ questions, answered, setAnswered }: Props) {
     <Box key={q.kind} mt="3">
       <Notice role="status">
         <Text question={q} />
-        <label style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
-          <input
-            type="checkbox"
-            checked={answered.includes(q.kind)}
-            onChange={(e) =>
-              setAnswered(e.target.checked ? [...answered, q.kind] : answered.filter((k) => k !== q.kind))
-            }
-            style={{ width: 20, height: 20 }}
-          />
+        <Check
+          checked={answered.includes(q.kind)}
+          onChange={(on) => setAnswered(on ? [...answered, q.kind] : answered.filter((k) => k !== q.kind))}
+        >
           {yes[q.kind]}
-        </label>
+        </Check>
       </Notice>
     </Box>
   ));

@@ -5,6 +5,7 @@ import type { Schemas } from '../shared/api/client';
 import { SmallTrace } from '../shared/plot/SmallTrace';
 import { Reading } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { Check } from '../shared/ui/Check';
 
 const cell = { px: '2', py: '1.5', textAlign: 'start', verticalAlign: 'middle' } as const;
 const Th = chakra('th', {
@@ -109,15 +110,7 @@ const ShotRow = memo(function ShotRow({ shot: s, pinned, pin, open }: RowProps) 
       }}
     >
       <Td>
-        <chakra.label display="grid" placeItems="center" width="32px" height="44px" cursor="pointer">
-          <input
-            type="checkbox"
-            checked={pinned}
-            onChange={() => pin(s.id)}
-            aria-label={`Compare shot ${s.id}`}
-            style={{ width: 24, height: 24, accentColor: 'var(--rs-colors-oxide)' }}
-          />
-        </chakra.label>
+        <Check checked={pinned} onChange={() => pin(s.id)} label={`Compare shot ${s.id}`} />
       </Td>
       <Td whiteSpace="nowrap">
         <Link

@@ -1,6 +1,7 @@
 import { Box, Grid } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { readsWords } from './words';
+import { Check } from '../shared/ui/Check';
 
 type Reads = Schemas['Reads'];
 
@@ -21,15 +22,13 @@ export function ReadsChoice({ legend, boiler, value, onChange }: Props) {
       <legend style={{ fontStretch: '118%', fontWeight: 650, fontSize: 17, marginBottom: 8 }}>{legend}</legend>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="1">
         {options.map((r) => (
-          <label key={r} style={{ display: 'flex', gap: 10, alignItems: 'center', minHeight: 44 }}>
-            <input
-              type="checkbox"
-              checked={value.includes(r)}
-              onChange={(e) => onChange(e.target.checked ? [...value, r] : value.filter((x) => x !== r))}
-              style={{ width: 20, height: 20, flexShrink: 0 }}
-            />
+          <Check
+            key={r}
+            checked={value.includes(r)}
+            onChange={(on) => onChange(on ? [...value, r] : value.filter((x) => x !== r))}
+          >
             {readsWords[r]}
-          </label>
+          </Check>
         ))}
       </Grid>
     </Box>

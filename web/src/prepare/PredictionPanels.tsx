@@ -9,6 +9,7 @@ import { number, useUnits } from '../shared/units/units';
 import { IndicatorCard } from './IndicatorCard';
 import { PredictedChart } from './PredictedChart';
 import { useLanding, usePrediction } from '../shared/sheet/prediction';
+import { Check } from '../shared/ui/Check';
 
 type Sheet = Schemas['Sheet'];
 type Change = Schemas['ChangeOf'];
@@ -104,7 +105,7 @@ export const GrindPanel = memo(function GrindPanel({ sheet, locked, scaleUnit, t
                 c.parts.every((p) => p.of !== 'Time') && (
                   <Button
                     tone="quiet"
-                    aria-label={`Take it: ${c.sentence}`}
+                    aria-label={`Take it: ${units.sentence(c.sentence)}`}
                     disabled={soften.isPending}
                     onClick={() => takeAll(c.parts)}
                   >
@@ -145,15 +146,13 @@ const Fixed = memo(function Fixed({ locked, take }: { locked: readonly Change[];
         Leave as it is, solve the rest
       </Box>
       {fixable.map(([of, name]) => (
-        <label key={of} style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
-          <input
-            type="checkbox"
-            checked={locked.includes(of)}
-            onChange={(e) => take({ locked: e.target.checked ? [...locked, of] : locked.filter((l) => l !== of) })}
-            style={{ width: 20, height: 20 }}
-          />
+        <Check
+          key={of}
+          checked={locked.includes(of)}
+          onChange={(on) => take({ locked: on ? [...locked, of] : locked.filter((l) => l !== of) })}
+        >
           {name}
-        </label>
+        </Check>
       ))}
     </Flex>
   );

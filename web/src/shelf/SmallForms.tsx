@@ -4,6 +4,7 @@ import type { Schemas } from '../shared/api/client';
 import { useDraft } from '../shared/edit/useDraft';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
+import { Check } from '../shared/ui/Check';
 
 export interface FormProps<Change, View> {
   start?: View;
@@ -134,15 +135,9 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
         {date('Into the freezer on', 'frozenOn', 'Freezing stops the clock')}
         {date('Out of the freezer on', 'thawedOn')}
         {start && (
-          <Flex as="label" gap="2" align="center" minHeight="44px">
-            <input
-              type="checkbox"
-              checked={bag.finished}
-              onChange={(e) => set({ finished: e.target.checked })}
-              style={{ width: 20, height: 20 }}
-            />
+          <Check checked={bag.finished} onChange={(on) => set({ finished: on })}>
             Used up
-          </Flex>
+          </Check>
         )}
       </Grid>
       <Buttons what="the bag" cancel={cancel} putAway={putAway} />

@@ -1,4 +1,5 @@
-import { createSystem, defaultBaseConfig, defineConfig, defineSlotRecipe } from '@chakra-ui/react';
+import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import { button, checkbox, field, input, nativeSelect, table, textarea } from './recipes';
 
 /** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
 /** How much of the plan's colour lies under its hatching. */
@@ -31,32 +32,6 @@ const spacing = Object.fromEntries(
   [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6, 8].map((step) => [String(step), { value: `${step * 4}px` }]),
 );
 
-/** Rows on hairlines, figures of one width. */
-const table = defineSlotRecipe({
-  slots: ['root', 'header', 'body', 'row', 'columnHeader', 'cell', 'footer', 'caption'],
-  className: 'table',
-  base: {
-    root: {
-      width: '100%',
-      fontSize: '14px',
-      borderCollapse: 'collapse',
-      textAlign: 'start',
-      fontVariantNumeric: 'tabular-nums',
-    },
-    row: { borderTopWidth: '1px', borderColor: 'hairline' },
-    header: { '& tr': { borderTopWidth: '0' } },
-    columnHeader: {
-      color: 'quiet',
-      fontWeight: 'normal',
-      fontSize: '13px',
-      textAlign: 'start',
-      paddingBlock: '1',
-      paddingInlineEnd: '2',
-    },
-    cell: { paddingBlock: '1', paddingInlineEnd: '2', textAlign: 'start' },
-  },
-});
-
 const config = defineConfig({
   cssVarsPrefix: 'rs',
   preflight: true,
@@ -77,7 +52,8 @@ const config = defineConfig({
       spacing,
     },
     semanticTokens: { colors: semantic },
-    slotRecipes: { table },
+    recipes: { button, input, textarea },
+    slotRecipes: { checkbox, field, nativeSelect, table },
   },
 });
 

@@ -5,6 +5,7 @@ import { timeOfDay } from '../shared/clock';
 import { NumberField } from '../shared/ui/NumberField';
 import { Field, Input, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
+import { Check } from '../shared/ui/Check';
 
 /** The server fills in what is left out, so what comes from it is always whole. */
 type Wants = Required<Schemas['SessionWants']>;
@@ -80,15 +81,9 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
               flex="1"
               minWidth={0}
             />
-            <label style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
-              <input
-                type="checkbox"
-                checked={drink.milkGrams > 0}
-                onChange={(e) => setDrink(i, { milkGrams: e.target.checked ? usualMilk : 0 })}
-                style={{ width: 20, height: 20 }}
-              />
+            <Check checked={drink.milkGrams > 0} onChange={(on) => setDrink(i, { milkGrams: on ? usualMilk : 0 })}>
               milk
-            </label>
+            </Check>
           </Flex>
         ))}
         <datalist id={list}>

@@ -3,6 +3,7 @@ import type { Schemas } from '../api/client';
 import { useUnits } from '../units/units';
 import { NumberField } from './NumberField';
 import { Field, Select } from './elements';
+import { Check } from './Check';
 
 export type Preparation = Required<Schemas['Preparation']>;
 
@@ -32,15 +33,9 @@ export function PreparationFields({ preparation: prep, change, tampProblem, with
   const force = useUnits().of('kgf');
   const set = (part: Partial<Preparation>) => change({ ...prep, ...part });
   const tick = (label: string, key: 'misted' | 'stirred' | 'tapped') => (
-    <label style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 44 }}>
-      <input
-        type="checkbox"
-        checked={prep[key]}
-        onChange={(e) => set({ [key]: e.target.checked })}
-        style={{ width: 20, height: 20 }}
-      />
+    <Check checked={prep[key]} onChange={(on) => set({ [key]: on })}>
       {label}
-    </label>
+    </Check>
   );
   return (
     <>

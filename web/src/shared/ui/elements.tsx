@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { useId, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { sentenceOf } from '../api/client';
 import { inOurUnits } from '../units/marks';
 import { usePageName } from './usePageName';
@@ -16,87 +16,8 @@ export const Panel = chakra('section', {
   },
 });
 
-export const Button = chakra('button', {
-  base: {
-    display: 'inline-flex',
-    alignItems: 'center',
-    justifyContent: 'center',
-    gap: '2',
-    minHeight: '44px',
-    px: '4',
-    borderWidth: '1px',
-    borderColor: 'edge',
-    borderRadius: 'small',
-    bg: 'panel',
-    color: 'text',
-    fontWeight: 600,
-    cursor: 'pointer',
-    textAlign: 'center',
-    lineHeight: 1.15,
-    _hover: { borderColor: 'text' },
-    _disabled: { opacity: 0.5, cursor: 'default' },
-  },
-  variants: {
-    tone: {
-      strong: { bg: 'oxide', color: 'onOxide', borderColor: 'oxide', _hover: { borderColor: 'text' } },
-      plain: {},
-      quiet: {
-        borderColor: 'transparent',
-        bg: 'transparent',
-        px: '2',
-        textDecoration: 'underline',
-        textUnderlineOffset: '3px',
-      },
-    },
-    size: { usual: {}, big: { minHeight: '72px', px: { base: '3', md: '6' }, fontSize: { base: '17px', md: '22px' } } },
-  },
-  defaultVariants: { tone: 'plain', size: 'usual' },
-});
-
-const box = {
-  width: '100%',
-  minHeight: '44px',
-  px: '3',
-  bg: 'panel',
-  color: 'text',
-  borderWidth: '1px',
-  borderColor: 'edge',
-  borderRadius: 'small',
-  fontSize: '16px',
-  _invalid: { borderColor: 'oxide', borderWidth: '2px' },
-} as const;
-
-export const Input = chakra('input', { base: box });
-export const Textarea = chakra('textarea', { base: { ...box, py: '2', resize: 'vertical' } });
-export const Select = chakra('select', { base: { ...box, pe: '2' } });
-
-interface FieldProps {
-  label: string;
-  unit?: string;
-  hint?: ReactNode;
-  problem?: string;
-  children: (ids: { id: string; 'aria-describedby'?: string; 'aria-invalid'?: boolean }) => ReactNode;
-}
-
-/** A labelled field with its unit, a word of help, and what is wrong with it. */
-export function Field({ label, unit, hint, problem, children }: FieldProps) {
-  const id = useId();
-  const about = problem || hint ? `${id}-about` : undefined;
-  return (
-    <Box minWidth={0}>
-      <chakra.label htmlFor={id} display="block" fontSize="13px" color="quiet" mb="1">
-        {label}
-        {unit ? `, ${unit}` : ''}
-      </chakra.label>
-      {children({ id, 'aria-describedby': about, 'aria-invalid': problem ? true : undefined })}
-      {about && (
-        <Box id={about} fontSize="13px" mt="1" color={problem ? 'oxide' : 'quiet'} role={problem ? 'alert' : undefined}>
-          {problem ? inOurUnits(problem) : hint}
-        </Box>
-      )}
-    </Box>
-  );
-}
+export { Button } from './Button';
+export { Field, Input, Select, Textarea } from './Field';
 
 interface FigureProps {
   label: string;
