@@ -127,7 +127,7 @@ const standards = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
 /** No accessibility fault of WCAG 2.2 A and AA that a machine can find; of a page whose structure has been looked at, the colours alone. */
 export async function expectAccessible(page: Page, only: 'all' | 'colours' = 'all') {
   // the whole page at once: on a phone the bar at the bottom lies over whatever happens to be under it
-  await expect(page.getByText('One moment.')).toHaveCount(0);
+  await expect(page.getByText('Loading')).toHaveCount(0);
   const window = page.viewportSize()!;
   const axe = () =>
     only === 'all'

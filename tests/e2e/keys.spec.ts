@@ -137,11 +137,11 @@ test('who changes a bag that was changed meanwhile is told, and what was typed s
       data: { gramsLeft: 123 },
     });
     expect(other.ok()).toBe(true);
-    await page.getByRole('button', { name: 'Keep the bag' }).click();
+    await page.getByRole('button', { name: 'Save the bag' }).click();
     await expect(page.getByText(/was changed on another screen meanwhile/)).toBeVisible();
     await expect(page.getByLabel('Coffee', { exact: true })).toHaveValue('Saddle Wind, second sack');
     await expect(page.getByRole('textbox', { name: /^Left in the bag/ })).toHaveValue('123');
-    await page.getByRole('button', { name: 'Keep the bag' }).click();
+    await page.getByRole('button', { name: 'Save the bag' }).click();
     await expect(page.getByRole('button', { name: 'Change Saddle Wind, second sack' })).toBeVisible();
     const after = (await (await page.request.get(`${home.url}/api/bench`)).json()).bags.find(
       (b: { id: number }) => b.id === bag.id,

@@ -58,8 +58,8 @@ test('from the sheet to the ledger and the comparison', async ({ page }, info) =
   await page.getByLabel('Sweet: clear').check({ force: true });
   await page.getByLabel('Liking: good').check({ force: true });
   await page.getByLabel('In your words').fill(words);
-  await page.getByRole('button', { name: 'Keep the taste' }).click();
-  await expect(page.getByText('Kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save the taste' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);
 
@@ -84,7 +84,7 @@ test('from the sheet to the ledger and the comparison', async ({ page }, info) =
   await page.getByRole('button', { name: 'Compare 2' }).click();
   await expect(page.getByTestId('overlay')).toBeVisible();
   await expect(page.getByText(`A is shot ${number}`)).toBeVisible();
-  await page.getByLabel('Laid together at').selectOption('drops');
+  await page.getByLabel('Align at').selectOption('drops');
   await expect(page.getByTestId('overlay')).toHaveAttribute('aria-label', /first drops/);
   await page.getByLabel('Against').selectOption('grams');
   await expect(page.getByTestId('overlay')).toHaveAttribute('aria-label', /grams in the cup/);

@@ -116,7 +116,7 @@ test('in psi, Fahrenheit and newtons no page says anything in another unit', asy
   ]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    await expect(page.getByText('One moment.')).toHaveCount(0);
+    await expect(page.getByText('Loading')).toHaveCount(0);
     await page.waitForLoadState('networkidle');
     seen.push(await look(path));
   }
@@ -193,7 +193,7 @@ test('a new bag is on the sheet at once', async ({ page }, info) => {
   await page.goto('/shelf');
   await page.getByRole('button', { name: 'Add a bag' }).click();
   await page.getByLabel('Coffee').fill(name);
-  await page.getByRole('button', { name: 'Keep the bag' }).click();
+  await page.getByRole('button', { name: 'Save the bag' }).click();
   await expect(page.getByText(`${name}`, { exact: true })).toBeVisible();
   await page
     .getByRole('navigation', { name: 'Session' })
@@ -281,21 +281,21 @@ test('freezing a bag stops its clock, and the rest window is the household\u2019
   await page.getByLabel('Roasted on').fill(day(50));
   await page.getByLabel('Into the freezer on').fill(day(40));
   await page.getByLabel('Out of the freezer on').fill(day(60));
-  await page.getByRole('button', { name: 'Keep the bag' }).click();
+  await page.getByRole('button', { name: 'Save the bag' }).click();
   await expect(page.getByText(/it must lie between the day it was frozen and today/)).toBeVisible();
   await page.getByLabel('Out of the freezer on').fill(day(2));
-  await page.getByRole('button', { name: 'Keep the bag' }).click();
+  await page.getByRole('button', { name: 'Save the bag' }).click();
   const row = page.locator('div', { hasText: name }).last();
   await expect(page.getByText(name, { exact: true })).toBeVisible();
   await expect(row.locator('..').getByText(/12 days from roast: in its window/)).toBeVisible();
   await page.getByRole('button', { name: 'Change the window' }).click();
   await page.getByRole('button', { name: 'as fresh as possible' }).click();
-  await page.getByRole('button', { name: 'Keep the window' }).click();
+  await page.getByRole('button', { name: 'Save the window' }).click();
   await expect(page.getByText(/best from day 0 to 14/)).toBeVisible();
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);
   await page.getByRole('button', { name: 'Change the window' }).click();
   await page.getByRole('button', { name: 'after 7 to 10 days' }).click();
-  await page.getByRole('button', { name: 'Keep the window' }).click();
+  await page.getByRole('button', { name: 'Save the window' }).click();
   await expect(page.getByText(/best from day 7 to 21/)).toBeVisible();
 });

@@ -171,7 +171,7 @@ test('from the bag to the locked-in portafilter', async ({ page }) => {
   await expect(page.getByText(/The same as shot 1 but for/)).toContainText('dose');
   await page.getByLabel('On the puck').selectOption({ label: 'paper disc' });
   await expect(page.getByText(/things change at once/)).toBeVisible();
-  await page.getByRole('button', { name: 'Compare no more' }).click();
+  await page.getByRole('button', { name: 'Stop comparing' }).click();
   await expect(page.getByText(/The same as shot 1/)).toHaveCount(0);
 });
 

@@ -312,13 +312,13 @@ test('a machine is measured with kitchen things and learns its heat', async ({ p
   await page.getByRole('button', { name: 'Work it out' }).click();
   await expect(page.getByText(/The lever multiplies by \d+\.\d/)).toBeVisible();
   await expect(page.getByRole('img', { name: /read and fitted, with residuals/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Keep these numbers' }).click();
+  await page.getByRole('button', { name: 'Save numbers' }).click();
   await expect(page.getByText(/measured by weighing the handle/).first()).toBeVisible();
 
   await page.getByRole('button', { name: 'Learn from its readings' }).click();
   const table = page.getByRole('region', { name: 'Fitted heat constants' });
   await expect(table.getByText('Boiler to group, W/K')).toBeVisible();
-  await page.getByRole('button', { name: 'Keep these constants' }).click();
+  await page.getByRole('button', { name: 'Save constants' }).click();
   await expect(page.getByText(/Learned from \d+ readings/)).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Reset to its family' }).click();
@@ -331,6 +331,6 @@ test('a thermometer in boiling water sets the height', async ({ page }) => {
   await page.getByRole('button', { name: 'Set the height by it' }).click();
   await expect(page.getByText(/That is 16\d\d m above the sea/)).toBeVisible();
   await page.getByRole('textbox', { name: 'Height above the sea' }).fill('1640');
-  await page.getByRole('button', { name: 'Keep these' }).click();
-  await expect(page.getByText('Kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
 });

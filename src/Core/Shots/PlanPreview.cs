@@ -3,7 +3,7 @@ namespace RuddySpring.Core.Shots;
 /// <summary>One instant of a plan as it would run.</summary>
 /// <param name="Seconds">Since the lever moved.</param>
 /// <param name="TargetBar">What the plan wants.</param>
-/// <param name="PressureBar">What comes of it.</param>
+/// <param name="PressureBar">Result.</param>
 /// <param name="CupGrams">In the cup.</param>
 /// <param name="FlowGramsPerS">Out of the puck, solids and all.</param>
 /// <param name="MostBar">Most the machine gives then.</param>

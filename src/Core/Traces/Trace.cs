@@ -34,7 +34,7 @@ public enum Origin
     /// <summary>It came in a file from elsewhere.</summary>
     Imported,
 
-    /// <summary>Nobody saw it: the hand is taken to have followed the plan. Nothing is reckoned from it.</summary>
+    /// <summary>Nobody saw it: the hand is taken to have followed the plan. It is not used in calculations.</summary>
     Assumed,
 }
 

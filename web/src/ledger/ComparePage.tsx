@@ -75,7 +75,7 @@ export default function ComparePage() {
               </Box>
               {against === 'seconds' && (
                 <Box width="190px">
-                  <Field label="Laid together at">
+                  <Field label="Align at">
                     {(fieldIds) => (
                       <Select {...fieldIds} value={from} onChange={(e) => setFrom(e.target.value as From)}>
                         <option value="lever">the lever&rsquo;s first move</option>

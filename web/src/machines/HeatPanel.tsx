@@ -113,7 +113,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
             <Notice role="status">Kept. The curve under Warm goes by these from now on.</Notice>
           ) : (
             <Button tone="strong" onClick={() => fit.mutate(true)} disabled={fit.isPending}>
-              Keep these constants
+              Save constants
             </Button>
           )}
         </Box>
@@ -197,7 +197,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
           {draft && (
             <Flex gap="2" mt="3">
               <Button tone="strong" type="submit" disabled={keep.isPending}>
-                Keep the constants
+                Save the constants
               </Button>
               <Button type="button" onClick={() => setDraft(null)}>
                 Back as they were

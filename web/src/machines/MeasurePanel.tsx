@@ -243,7 +243,7 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
             <Notice role="status">Kept. The numbers above are the machine&rsquo;s from now on.</Notice>
           ) : (
             <Button tone="strong" disabled={measure.isPending} onClick={() => measure.mutate(true)}>
-              Keep {view.changes.length > 1 ? 'these numbers' : 'this number'}
+              Save {view.changes.length > 1 ? 'numbers' : 'number'}
             </Button>
           )}
         </Box>

@@ -82,7 +82,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
         )}
         <Flex gap="2" mt="3">
           <Button tone={changed ? 'strong' : 'plain'} type="submit" disabled={!changed || keep.isPending}>
-            Keep the numbers
+            Save the numbers
           </Button>
           {changed && (
             <Button

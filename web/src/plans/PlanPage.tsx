@@ -126,7 +126,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
               disabled={keep.isPending || view.error !== null || (own ? !changed : false)}
               onClick={() => keep.mutate(false)}
             >
-              {own ? 'Keep the changes' : 'Keep as my own'}
+              {own ? 'Save the changes' : 'Keep as my own'}
             </Button>
           </Flex>
         }

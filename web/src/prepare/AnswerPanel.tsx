@@ -28,7 +28,7 @@ export const AnswerPanel = memo(function AnswerPanel({ answer, hasBoiler, pumps 
   const force = units.force(answer.handForceKgf, 0);
   return (
     <Panel order={5}>
-      <H2>What comes of it</H2>
+      <H2>Result</H2>
       <Announce>
         {`Ratio ${answer.ratio === null ? 'unknown' : `1 to ${number(answer.ratio, 1)}`}, ${number(answer.waterGrams, 0)} g of water${answer.fits ? '' : ', which does not fit'}${answer.handForceKgf === null ? '' : `, ${force.value} ${force.unit} at the hand`}.`}
       </Announce>

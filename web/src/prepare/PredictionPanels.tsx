@@ -210,9 +210,7 @@ const PredictedShot = memo(function PredictedShot({ shot, yieldGrams }: Predicte
       </Flex>
       {card ? <IndicatorCard shot={shot} /> : <PredictedChart shot={shot} yieldGrams={yieldGrams} />}
       <Box fontSize="14px" color="quiet" mt="2">
-        {shot.reachesYield
-          ? ''
-          : 'In the middle of what is to be expected the yield is not reached: it chokes, or the water runs out. '}
+        {shot.reachesYield ? '' : 'The expected shot falls short of the yield: it chokes, or the water runs out. '}
         Eight shots in ten lie in the ranges. From{' '}
         {shot.knownShots === 0 ? 'no shot' : shot.knownShots === 1 ? 'one shot' : `${shot.knownShots} shots`} of this
         bag on this grinder; narrowed by {shot.narrowedBy}.

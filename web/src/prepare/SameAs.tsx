@@ -89,7 +89,7 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
           </Button>
           {since && (
             <Button type="button" tone="quiet" onClick={() => change({ sameAsShotId: null })}>
-              Compare no more
+              Stop comparing
             </Button>
           )}
         </Flex>

@@ -46,7 +46,7 @@ export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
       <Box>
         <Notice>
           No instrument is connected. Start the clock by hand and mark first drops, ease and stop with the keys; the
-          pressure is then assumed to follow the plan, and nothing is reckoned from it.
+          pressure is then assumed to follow the plan, and it is not used in calculations.
         </Notice>
         {meter}
       </Box>

@@ -112,10 +112,10 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
           </Grid>
           <Box mt="4">
             <Button tone="strong" type="submit" disabled={save.isPending}>
-              Keep these
+              Save
             </Button>{' '}
             <Box as="span" role="status">
-              {save.isSuccess ? 'Kept.' : ''}
+              {save.isSuccess ? 'Saved.' : ''}
             </Box>
           </Box>
           {save.error && !(save.error instanceof Problem && save.error.field) && (

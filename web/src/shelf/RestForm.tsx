@@ -49,7 +49,7 @@ export function RestForm({ start, schools, save, cancel, wrong }: Props) {
       </Grid>
       <Flex gap="2" mt="3">
         <Button tone="strong" type="submit">
-          Keep the window
+          Save the window
         </Button>
         <Button type="button" onClick={cancel}>
           Not now

@@ -20,7 +20,7 @@ export function Buttons({ what, cancel, putAway }: { what: string; cancel: () =>
   return (
     <Flex gap="2" my="3" wrap="wrap">
       <Button tone="strong" type="submit">
-        Keep {what}
+        Save {what}
       </Button>
       <Button type="button" onClick={cancel}>
         Not now

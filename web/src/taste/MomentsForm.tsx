@@ -87,7 +87,7 @@ export function MomentsForm({ shotId, version, moments, marked }: Props) {
           disabled={!changed || keep.isPending}
           onClick={() => keep.mutate(typed)}
         >
-          Keep the moments
+          Save the moments
         </Button>
         <Button
           onClick={() => {

@@ -143,10 +143,10 @@ export function TasteForm({ shotId, version, taste }: { shotId: number; version:
       </Field>
       <Flex gap="3" align="center">
         <Button tone="strong" onClick={() => save.mutate()} disabled={save.isPending}>
-          Keep the taste
+          Save the taste
         </Button>
         <Box role="status" fontSize="14px">
-          {save.isSuccess ? 'Kept.' : ''}
+          {save.isSuccess ? 'Saved.' : ''}
         </Box>
       </Flex>
       {save.error && <Notice role="alert">{sentenceOf(save.error)}</Notice>}

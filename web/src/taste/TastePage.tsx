@@ -82,7 +82,7 @@ export default function TastePage() {
               </a>
             </Button>
             <Button onClick={() => again.mutate()} disabled={again.isPending}>
-              Same again, but
+              Repeat with a change
             </Button>
             <Button onClick={() => bin.mutate()}>Into the bin</Button>
           </Flex>
@@ -113,7 +113,7 @@ export default function TastePage() {
                 label={`Trace of shot ${shot.id}`}
               />
             ) : (
-              <Box color="quiet">No instrument told anything during this pull; only the marked moments are kept.</Box>
+              <Box color="quiet">No instrument recorded this pull; only the marked moments are kept.</Box>
             )}
             <Box fontSize="13px" color="quiet" mt="2">
               {view.origins

@@ -42,10 +42,10 @@ export function LiveFigures({ view, height, compact = false, hand = true }: Prop
     (frame) => {
       const r = frame.reading;
       const coach = r?.coach;
-      // without a scale the cup is reckoned from the water that went in
-      const reckoned = r?.cupGrams == null && coach ? coach.cupGrams : null;
-      writeText(grams, reckoned === null ? number(r?.cupGrams, 1) : `~${number(reckoned, 0)}`);
-      writeText(cupIs, reckoned === null ? '' : 'reckoned from the water');
+      // without a scale the cup is worked out from the water that went in
+      const estimated = r?.cupGrams == null && coach ? coach.cupGrams : null;
+      writeText(grams, estimated === null ? number(r?.cupGrams, 1) : `~${number(estimated, 0)}`);
+      writeText(cupIs, estimated === null ? '' : 'estimated from the water');
       writeText(flow, number(r?.flowGramsPerS, 1));
       writeText(seconds, number(r?.seconds ?? 0, 0));
       writeText(

@@ -117,6 +117,6 @@ export const H2 = chakra('h2', { base: { fontSize: '17px', mb: '3' } });
 
 /** While something is on its way, or why it is not. */
 export function Waiting({ error }: { error?: unknown }) {
-  if (!error) return <Box color="quiet">One moment.</Box>;
+  if (!error) return <Box color="quiet">Loading</Box>;
   return <Notice role="alert">{sentenceOf(error)}</Notice>;
 }

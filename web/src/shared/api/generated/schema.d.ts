@@ -5299,7 +5299,7 @@ export interface components {
             targetBar: number;
             /**
              * Format: double
-             * @description What comes of it.
+             * @description Result.
              */
             pressureBar: number;
             /**
