@@ -100,7 +100,7 @@ for (const way of ways) {
     await cell(0, last).fill(way.rows[0]![last]!);
 
     await page.getByRole('button', { name: 'Work it out' }).click();
-    const keep = page.getByRole('button', { name: /^Keep (this number|these numbers)$/ });
+    const keep = page.getByRole('button', { name: /^Save (number|numbers)$/ });
     await expect(keep).toBeVisible();
     await expect(page.getByText(way.says).first()).toBeVisible();
     // how sure it is, and what it was before

@@ -10,6 +10,7 @@ import { IndicatorCard } from './IndicatorCard';
 import { PredictedChart } from './PredictedChart';
 import { useLanding, usePrediction } from '../shared/sheet/prediction';
 import { Check } from '../shared/ui/Check';
+import { Radios } from '../shared/ui/Radios';
 
 type Sheet = Schemas['Sheet'];
 type Change = Schemas['ChangeOf'];
@@ -194,20 +195,15 @@ const PredictedShot = memo(function PredictedShot({ shot, yieldGrams }: Predicte
           note={`${number(shot.extractionLow * 100, 1)} to ${number(shot.extractionHigh * 100, 1)}`}
         />
       </Grid>
-      <Flex role="radiogroup" aria-label="Draw it" gap="4" mb="1">
-        {(['against seconds', 'as indicator card'] as const).map((name, i) => (
-          <label key={name} style={{ display: 'flex', gap: 8, alignItems: 'center', minHeight: 32 }}>
-            <input
-              type="radio"
-              name="drawn"
-              checked={card === (i === 1)}
-              onChange={() => setCard(i === 1)}
-              style={{ width: 18, height: 18 }}
-            />
-            {name}
-          </label>
-        ))}
-      </Flex>
+      <Radios
+        label="Draw it"
+        options={[
+          ['seconds', 'against seconds'],
+          ['card', 'as indicator card'],
+        ]}
+        value={card ? 'card' : 'seconds'}
+        onChange={(drawn) => setCard(drawn === 'card')}
+      />
       {card ? <IndicatorCard shot={shot} /> : <PredictedChart shot={shot} yieldGrams={yieldGrams} />}
       <Box fontSize="14px" color="quiet" mt="2">
         {shot.reachesYield ? '' : 'The expected shot falls short of the yield: it chokes, or the water runs out. '}

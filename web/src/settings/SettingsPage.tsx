@@ -1,4 +1,5 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Radios } from '../shared/ui/Radios';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
@@ -140,20 +141,16 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
         <KeySettings />
         <Panel>
           <H2>Light</H2>
-          <Grid gap="2">
-            {[false, true].map((value) => (
-              <label key={String(value)} style={{ display: 'flex', gap: 10, alignItems: 'center', minHeight: 44 }}>
-                <input
-                  type="radio"
-                  name="theme"
-                  checked={dark === value}
-                  onChange={() => theme(value)}
-                  style={{ width: 20, height: 20 }}
-                />
-                {value ? 'Dark, for early mornings' : 'Light'}
-              </label>
-            ))}
-          </Grid>
+          <Radios
+            label="Light"
+            stacked
+            options={[
+              ['light', 'Light'],
+              ['dark', 'Dark, for early mornings'],
+            ]}
+            value={dark ? 'dark' : 'light'}
+            onChange={(chosen) => theme(chosen === 'dark')}
+          />
         </Panel>
       </Grid>
     </Grid>

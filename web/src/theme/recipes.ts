@@ -89,46 +89,65 @@ export const field = defineSlotRecipe({
   },
 });
 
+/** The browser's own box lies unseen over the whole, so that a finger or a program meets it. */
+const overAll = {
+  inset: '0 !important',
+  width: '100% !important',
+  height: '100% !important',
+  margin: '0 !important',
+  clip: 'auto !important',
+  opacity: 0,
+  cursor: 'inherit',
+} as const;
+
+/** What is ticked or chosen, beside its word. */
+const choice = {
+  display: 'inline-flex',
+  position: 'relative',
+  gap: '2',
+  alignItems: 'center',
+  minHeight: '44px',
+  cursor: 'pointer',
+  _disabled: { opacity: 0.5, cursor: 'default' },
+  '& input': overAll,
+} as const;
+
+const mark = {
+  display: 'inline-flex',
+  alignItems: 'center',
+  justifyContent: 'center',
+  flexShrink: 0,
+  width: '20px',
+  height: '20px',
+  borderWidth: '1px',
+  borderColor: 'edge',
+  bg: 'panel',
+  _focusVisible: { outline: '2px solid', outlineColor: 'text', outlineOffset: '2px' },
+} as const;
+
 /** Yes or no. */
 export const checkbox = defineSlotRecipe({
   className: 'checkbox',
   slots: ['root', 'label', 'control', 'indicator', 'group'],
   base: {
-    root: {
-      display: 'inline-flex',
-      position: 'relative',
-      gap: '2',
-      alignItems: 'center',
-      minHeight: '44px',
-      cursor: 'pointer',
-      _disabled: { opacity: 0.5, cursor: 'default' },
-      // the browser's own box lies unseen over the whole, so that a finger or a program meets it
-      '& input': {
-        inset: '0 !important',
-        width: '100% !important',
-        height: '100% !important',
-        margin: '0 !important',
-        clip: 'auto !important',
-        opacity: 0,
-        cursor: 'inherit',
-      },
-    },
+    root: choice,
     control: {
-      display: 'inline-flex',
-      alignItems: 'center',
-      justifyContent: 'center',
-      flexShrink: 0,
-      width: '20px',
-      height: '20px',
-      borderWidth: '1px',
-      borderColor: 'edge',
+      ...mark,
       borderRadius: 'small',
-      bg: 'panel',
       color: 'onOxide',
       _checked: { bg: 'oxide', borderColor: 'oxide' },
-      _focusVisible: { outline: '2px solid', outlineColor: 'text', outlineOffset: '2px' },
       '& svg': { width: '14px', height: '14px' },
     },
+  },
+});
+
+/** One of a few. */
+export const radioGroup = defineSlotRecipe({
+  className: 'radio-group',
+  slots: ['root', 'label', 'item', 'itemText', 'itemControl', 'indicator', 'itemAddon', 'itemIndicator'],
+  base: {
+    item: choice,
+    itemControl: { ...mark, borderRadius: '50%', _checked: { borderWidth: '6px', borderColor: 'oxide' } },
   },
 });
 

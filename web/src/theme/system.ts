@@ -1,5 +1,5 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
-import { button, checkbox, field, input, nativeSelect, table, textarea } from './recipes';
+import { button, checkbox, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
 /** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
 /** How much of the plan's colour lies under its hatching. */
@@ -53,7 +53,7 @@ const config = defineConfig({
     },
     semanticTokens: { colors: semantic },
     recipes: { button, input, textarea },
-    slotRecipes: { checkbox, field, nativeSelect, table },
+    slotRecipes: { checkbox, field, nativeSelect, radioGroup, table },
   },
 });
 

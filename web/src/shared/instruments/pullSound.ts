@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import type { Instrument } from './instrument';
 import { cuesOf, nothingHeard, type Cue } from './pullCues';
 
@@ -107,14 +107,17 @@ export const pullSound = new PullSound();
 
 /** Makes a pull heard: what is due, where the hand should go, and the rhythm of its strokes. */
 export function usePullSound(view: Instrument | null, tickSeconds: number | null) {
+  // what was heard of a pull stays heard when its view is asked for anew
+  const kept = useRef({ pull: '', memory: nothingHeard });
   useEffect(() => {
     if (!view) return;
-    let memory = nothingHeard;
+    const pull = view.frame.pullId ?? '';
+    if (kept.current.pull !== pull) kept.current = { pull, memory: nothingHeard };
     let spoken = '';
     let ticked = -1;
     return view.listen((frame) => {
-      const [cues, after] = cuesOf(frame, memory, view.plan.bandBar, view.easing);
-      memory = after;
+      const [cues, after] = cuesOf(frame, kept.current.memory, view.plan.bandBar, view.easing);
+      kept.current.memory = after;
       for (const cue of cues) pullSound.play(cue);
       const r = frame.reading;
       if (frame.stage !== 'Running' || !r) return;
