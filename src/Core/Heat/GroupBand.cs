@@ -18,11 +18,14 @@ public readonly record struct GroupBand(double LowC, double HighC)
     /// <summary>Width, K.</summary>
     public double WidthK => HighC - LowC;
 
+    /// <summary>Whether a temperature in degC lies in it.</summary>
+    public bool Holds(double groupC) => groupC >= LowC && groupC <= HighC;
+
     /// <summary>Chance, 0 to 1, that a group is in the band.</summary>
     /// <param name="groupC">Where it is expected, degC.</param>
     /// <param name="plusMinusK">One standard deviation of it, K.</param>
     public double Chance(double groupC, double plusMinusK) => plusMinusK <= 0
-        ? (groupC >= LowC && groupC <= HighC ? 1 : 0)
+        ? (Holds(groupC) ? 1 : 0)
         : Normal.CDF(groupC, plusMinusK, HighC) - Normal.CDF(groupC, plusMinusK, LowC);
 
     /// <summary>The part of the band that a plan aims for: the less is known, the further from its ends.</summary>

@@ -20,7 +20,7 @@ public static class GrindResistivity
     {
         var bed = shot.Bed with { Resistivity = resistivity / AtReference(shot) };
         var range = PuckParameters.Resistance;
-        return bed.ResistanceBarSPerMl is var r && (r < range.Min || r > range.Max) ? shot.WithResistance(Math.Clamp(r, range.Min, range.Max)) : shot with { Bed = bed };
+        return range.Holds(bed.ResistanceBarSPerMl) ? shot with { Bed = bed } : shot.WithResistance(range.Nearest(bed.ResistanceBarSPerMl));
     }
 
     /// <summary>

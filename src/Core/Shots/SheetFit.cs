@@ -8,6 +8,7 @@ namespace RuddySpring.Core.Shots;
 
 /// <summary>What a sheet asks of its machine, and whether that fits: water, cup and force.</summary>
 /// <param name="NeedGrams">Water to move, g; null while dose or yield is out of range.</param>
+/// <param name="NeedMl">The same hot, ml.</param>
 /// <param name="MostGrams">Most that the machine moves, g.</param>
 /// <param name="LargestYieldGrams">Largest cup from this dose, g; null likewise.</param>
 /// <param name="Fits">Whether the water fits.</param>
@@ -16,7 +17,7 @@ namespace RuddySpring.Core.Shots;
 /// <param name="ForceSentence">What that force means.</param>
 /// <param name="Puck">How the dose lies in the basket; null where basket and chamber are one, or the dose does not do.</param>
 public sealed record SheetFit(
-    double? NeedGrams, double MostGrams, double? LargestYieldGrams, bool Fits, string FitSentence, double? HandForceKgf, string ForceSentence,
+    double? NeedGrams, double? NeedMl, double MostGrams, double? LargestYieldGrams, bool Fits, string FitSentence, double? HandForceKgf, string ForceSentence,
     PuckFit? Puck)
 {
     /// <summary>Works it out.</summary>
@@ -32,16 +33,17 @@ public sealed record SheetFit(
     public static SheetFit Of(
         Machine machine, PullPlan plan, Basket? basket, bool sound, double doseGrams, double yieldGrams, double waterC, string roastLevel, PuckCover cover)
     {
+        var density = LiquidWater.DensityGramsPerMl(waterC);
         var inBasket = machine.Family == MachineFamily.TwinArmBasket;
         var most = CupVolumes.MostWaterGrams(machine, waterC);
         // where basket and chamber are one, coffee and screen take the water's room
         if (inBasket && sound && basket is not null)
-            most = Math.Min(most, PuckFit.WaterRoomGrams(basket, doseGrams, roastLevel, cover, LiquidWater.DensityGramsPerMl(waterC)));
+            most = Math.Min(most, PuckFit.WaterRoomGrams(basket, doseGrams, roastLevel, cover, density));
         double? need = sound ? CupVolumes.WaterGrams(machine, doseGrams, yieldGrams) : null;
         double? largest = sound ? CupVolumes.CupGrams(machine, doseGrams, most) : null;
         double? force = machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(machine, plan.PeakBar) : null;
         return new(
-            need, most, largest, need <= most, FitWords(machine, need, most, largest), force, ForceWords(machine, plan, force),
+            need, need / density, most, largest, need <= most, FitWords(machine, need, most, largest), force, ForceWords(machine, plan, force),
             sound && !inBasket ? PuckFit.Of(basket ?? Basket.Of(machine), doseGrams, roastLevel, cover) : null);
     }
 

@@ -124,7 +124,7 @@ public static class MeasureShot
     }
 
     /// <summary>Water that moved for a gram in the cup, ml: a usual cup of 1:2 holds a tenth of solids (common practice, 8 to 12 %).</summary>
-    private static double WaterMlPerGram(double waterC) => (1.0 - UsualStrength) / LiquidWater.DensityGramsPerMl(waterC);
+    internal static double WaterMlPerGram(double waterC) => (1.0 - UsualStrength) / LiquidWater.DensityGramsPerMl(waterC);
 
     /// <summary>What stands in the cup at the end: averaged while nothing falls any more, the last value where the record ends in full flow.</summary>
     private static double FinalGrams(CleanTrace clean) =>

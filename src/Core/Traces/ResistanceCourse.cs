@@ -1,5 +1,4 @@
 using RuddySpring.Core.Puck;
-using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Traces;
 
@@ -16,7 +15,6 @@ public static class ResistanceCourse
     private const double EverySeconds = 0.5;
     private const double LeastFlow = 0.15;
     private const double LeastBar = 0.5;
-    private const double UsualStrength = 0.10;
     private const double SettledAfterDropsSeconds = 1.0;
 
     /// <summary>Points twice a second from first drops to stop, where both were seen and something flows; empty where the trace cannot tell.</summary>
@@ -26,7 +24,7 @@ public static class ResistanceCourse
     public static IReadOnlyList<ResistancePoint> Of(CleanTrace clean, Moments moments, double waterC)
     {
         if (!clean.HasPressure || !clean.HasWeight || moments is not { FirstDrops: { } drops, Stop: { } stop }) return [];
-        var mlPerGram = (1.0 - UsualStrength) / LiquidWater.DensityGramsPerMl(waterC);
+        var mlPerGram = MeasureShot.WaterMlPerGram(waterC);
         var every = Math.Max(1, (int)Math.Round(EverySeconds / clean.StepSeconds));
         var points = new List<ResistancePoint>();
         for (var i = 0; i < clean.Seconds.Length; i += every)

@@ -12,8 +12,6 @@ namespace RuddySpring.Server.Ledger;
 /// <summary>Maps stored shots to what the screens show.</summary>
 public static class ShotViews
 {
-    private const double UsualWaterC = 93;
-
     /// <summary>Shots with what they refer to, without their traces.</summary>
     public static IQueryable<Shot> WithNames(IQueryable<Shot> shots) =>
         shots.Include(s => s.Brewer).Include(s => s.Machine).Include(s => s.Bag).Include(s => s.Grinder);
@@ -40,9 +38,10 @@ public static class ShotViews
     private static ShotView Whole(Shot shot)
     {
         var trace = TraceOf(shot);
-        var reading = MeasureShot.Read(trace, shot.Trace.Marked, ShotRecording.Context(shot));
+        var context = ShotRecording.Context(shot);
+        var reading = MeasureShot.Read(trace, shot.Trace.Marked, context);
         var (clean, moments) = reading.SinceLever;
-        var resistance = ResistanceCourse.Of(clean, moments, shot.WaterC ?? UsualWaterC);
+        var resistance = ResistanceCourse.Of(clean, moments, context.WaterC);
         return new(
             Line(shot), shot.Trace.Plan, moments, shot.Trace.Marked.Since(reading.Moments.Start ?? 0.0),
             CurvesOf(clean, moments, shot),

@@ -7,7 +7,6 @@ using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
-using RuddySpring.Core.Water;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Ledger;
 using RuddySpring.Server.Plans;
@@ -151,7 +150,7 @@ public static class PrepareEndpoints
         var last = await LastShotAsync(db, sheet.MachineId, sheet.BagId, cancel);
 
         return new(
-            sheet, version, sound ? sheet.YieldGrams / sheet.DoseGrams : null, fit.NeedGrams, fit.NeedGrams / LiquidWater.DensityGramsPerMl(water.Value), water.Value,
+            sheet, version, sound ? sheet.YieldGrams / sheet.DoseGrams : null, fit.NeedGrams, fit.NeedMl, water.Value,
             water.PlusMinus, water.Course, fit.MostGrams, fit.LargestYieldGrams, fit.Fits, fit.FitSentence, plan.PeakBar, fit.HandForceKgf, fit.ForceSentence,
             machine.WillingForceKgf, problems, MachineCautions.Before(machine),
             last is null ? null : new(

@@ -33,7 +33,7 @@ public static class SessionMapping
         var spec = session.Machine.Spec;
         var heat = HeatConstants.Of(spec);
         var banded = spec.HasBoiler || heat.HeaterStepsC.Count > 0;
-        var inBand = banded && run.GroupC >= heat.BandLowC && run.GroupC <= heat.BandHighC;
+        var inBand = banded && GroupBand.Of(heat).Holds(run.GroupC);
         var water = WaterAtPuck(session, run);
         var bled = spec.BoilerGaugeBar is not null && run.GaugeBar is { } gauge ? Saturation.BoilerTemperatureC(gauge, session.AltitudeMetres) : 0;
         return new(
