@@ -237,7 +237,11 @@ test('the spring machine pulls by itself and asks for no hand force', async ({ p
   await page.getByRole('radio', { name: /Free spring/ }).check();
   await expect(page.getByText(/A cocked lever flies up/)).toBeVisible();
   await page.getByRole('button', { name: 'Go to the pull' }).click();
-  await expect(page.getByTestId('sentence')).toContainText('Let the spring work', { timeout: 40_000 });
+  // a puck finer than the plan is told so instead: what the spring does is named either way
+  await expect(page.getByTestId('sentence')).toContainText(
+    /Let the spring (work|run out)|a spring cannot press harder/,
+    { timeout: 40_000 },
+  );
   expect(await live(page, 'pressure')).toBeLessThan(9.8);
   await expect(page.getByTestId('live-force')).toHaveCount(0);
   await page.getByRole('button', { name: 'Stop' }).click();

@@ -48,7 +48,9 @@ public readonly record struct TrappedAir(double VolumeMl, double WaterGrams, dou
         double Above(double c) => Saturation.PressureBar(c) + (sealedBar * (c + Units.KelvinAtZeroC) / Headspace(volume, grams, c)) - atmosphere - gaugeBar;
         // with air in it the water is never hotter than steam alone would need
         var high = Math.Max(SealedAtC, Saturation.TemperatureC(gaugeBar + AtmosphereBar));
-        if (nearC > SealedAtC && nearC + NearK < high && Secant.TryFindRoot(Above, nearC, nearC + NearK, SealedAtC, high, AccuracyK, MostTrials, out var near)) return near;
+        // a bracket, since a secant may leave the range where steam has a pressure
+        var (below, above) = (Math.Max(SealedAtC, nearC - NearK), Math.Min(high, nearC + NearK));
+        if (below < above && Above(below) < 0 && Above(above) > 0) return Brent.FindRoot(Above, below, above, AccuracyK, MostTrials);
         if (Above(SealedAtC) >= 0) return SealedAtC;
         return Above(high) <= 0 ? high : Brent.FindRoot(Above, SealedAtC, high, AccuracyK, MostTrials);
     }

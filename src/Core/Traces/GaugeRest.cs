@@ -57,6 +57,8 @@ public static class GaugeRest
         // still draining is not at rest
         double Part(int third) => Hampel.Median([.. few.Skip(third * few.Count / 3).Take(Math.Max(1, few.Count / 3)).Select(i => pressure.Values[At(i)])]);
         if (Math.Abs(Part(0) - Part(2)) > TrendBar) return null;
+        // a gauge that drains slowly rests only at the very end
+        if (fromEnd) return level;
         var steady = Enumerable.Range(0, n).TakeWhile(i => Math.Abs(pressure.Values[At(i)] - level) <= SteadyBar).ToList();
         // the last of them may belong to the rise
         return Hampel.Median([.. steady.Take(Math.Max(few.Count, steady.Count * 9 / 10)).Select(i => pressure.Values[At(i)])]);

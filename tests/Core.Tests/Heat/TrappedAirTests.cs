@@ -45,6 +45,23 @@ public sealed class TrappedAirTests
         }
     }
 
+    [Fact] // overfull and nearly empty boilers, from wherever the water was a moment ago
+    public void The_water_behind_a_reading_does_not_depend_on_where_the_search_began()
+    {
+        foreach (var share in new[] { 0.05, 1.0, 3.0 })
+        {
+            foreach (var fill in new[] { 0.02, 0.5, 0.93, 0.96, 0.99, 1.02 })
+            {
+                var air = Boiler(share, fill);
+                for (var bar = 0.05; bar < 3; bar += 0.15)
+                {
+                    var c = air.WaterC(bar);
+                    for (var near = 20.5; near < 140; near += 3.1) Assert.Equal(c, air.WaterC(bar, near), 1e-5);
+                }
+            }
+        }
+    }
+
     [Fact] // water expands by about 6 % from 20 to 120 degC, so the level climbs
     public void The_level_climbs_as_it_heats()
     {

@@ -90,6 +90,17 @@ public sealed class LifelikeTraceTests
             iter: 300);
     }
 
+    [Fact]
+    public void A_gauge_that_drains_slowly_rests_at_its_end()
+    {
+        var pull = new LifelikePull { PeakBar = 8.8, EndBar = 8.8, LetGoSeconds = 1.1, GaugeRestBar = -0.37 };
+        foreach (var seed in Enumerable.Range(0, 20))
+        {
+            var reading = MeasureShot.Read((pull with { Seed = (ulong)seed }).Record(), Moments.None, Dose);
+            Said(reading, CorrectionKind.GaugeRest, -0.37, true, false, 0.07);
+        }
+    }
+
     [Fact] // common practice: lifting the lever of a dipper lets the boiler's pressure to the puck again
     public void A_boilers_pressure_after_the_pull_is_neither_pull_nor_rest()
     {
