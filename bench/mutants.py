@@ -5,6 +5,7 @@ the caller alone. Prints a line a mutant and the share that was killed; ends wit
 """
 
 import pathlib
+import re
 import shutil
 import subprocess
 import sys
@@ -53,6 +54,11 @@ def run(command, folder):
     return subprocess.run(command, cwd=folder, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, check=False)
 
 
+def anywhere(code):
+    """A pattern for code however its lines are broken."""
+    return r"\s*".join(re.escape(part) for part in re.findall(r"\w+|[^\w\s]", code))
+
+
 def main():
     wanted = [m for m in MUTANTS if len(sys.argv) < 2 or sys.argv[1] in m[0]]
     with tempfile.TemporaryDirectory() as folder:
@@ -63,10 +69,11 @@ def main():
         for name, file, before, after, classes in wanted:
             path = copy / CORE / file
             text = path.read_text()
-            if text.count(before) < 1:
+            found = re.search(anywhere(before), text)
+            if found is None:
                 print(f"NOT FOUND  {name}: {file} no longer says {before!r}")
                 continue
-            path.write_text(text.replace(before, after, 1))
+            path.write_text(text[: found.start()] + after + text[found.end() :])
             built = run(["dotnet", "build", str(tests), "-c", "Release", "-v", "q", "-clp:NoSummary", "-p:TreatWarningsAsErrors=false"], copy)
             if built.returncode != 0:
                 print(f"NOT BUILT  {name}: {[l for l in built.stdout.splitlines() if 'error' in l][:1]}")

@@ -15,10 +15,18 @@ internal static class AttackTimes
         {
             using var server = await ServerProcess.StartAsync(folder);
             var outcome = await new Fuzz(await server.GetAsync("/api/openapi.json"), Seed).RunAsync(server.Http, 20_000);
-            foreach (var fault in outcome.Faults) Console.Error.WriteLine(fault);
+            foreach (var fault in outcome.Faults)
+                Console.Error.WriteLine(fault);
             rows.Add(Row.AtMost("odd requests that got no sentence, of 20 000", outcome.Faults.Count, "requests", 0));
             var machines = (await server.GetAsync("/api/bench"))["machines"]!.AsArray();
-            rows.Add(Row.AtMost("things that they stored and that cannot be read", machines.Count(m => m!["problem"] is not null), "machines", 0));
+            rows.Add(
+                Row.AtMost(
+                    "things that they stored and that cannot be read",
+                    machines.Count(m => m!["problem"] is not null),
+                    "machines",
+                    0
+                )
+            );
         }
         finally
         {
@@ -26,13 +34,15 @@ internal static class AttackTimes
         }
 
         var kills = await Kills.RunAsync(60, Seed);
-        foreach (var fault in kills.Faults) Console.Error.WriteLine(fault);
+        foreach (var fault in kills.Faults)
+            Console.Error.WriteLine(fault);
         rows.Add(Row.AtMost("60 kills: what was lost, doubled or not whole", kills.Faults.Count, "faults", 0));
         rows.Add(Row.AtMost("60 kills: most that was lost of a running pull", kills.MostLostSeconds, "s", Kills.MostLost));
         rows.Add(Row.AtMost("60 kills: slowest start after one", kills.LongestStartSeconds, "s", Kills.LongestStart));
 
         var soak = await Soak.RunAsync(600, Seed);
-        foreach (var fault in soak.Faults) Console.Error.WriteLine(fault);
+        foreach (var fault in soak.Faults)
+            Console.Error.WriteLine(fault);
         rows.Add(Row.AtMost("soak of 10 min: samples of the pull that are missing", soak.Sent - soak.Kept, "samples", 0));
         rows.Add(Row.AtMost("soak of 10 min: memory grown", soak.GrownMegabytes, "MB", 20));
         rows.Add(Row.AtLeast("soak of 10 min: times the disk was full", soak.FullDisks, "times", 5));

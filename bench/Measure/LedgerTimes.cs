@@ -13,11 +13,23 @@ internal static class LedgerTimes
 
     private static readonly (string Name, string Path, string Sql)[] Questions =
     [
-        ("a page", "/api/shots?page=40&size=50", "SELECT * FROM Shots WHERE DeletedAt IS NULL ORDER BY PulledAt DESC, Id DESC LIMIT 50 OFFSET 2000"),
-        ("a filter", "/api/shots?size=50&machineId=2&minLiking=4",
-            "SELECT * FROM Shots WHERE DeletedAt IS NULL AND MachineId = 2 AND Liking >= 4 ORDER BY PulledAt DESC, Id DESC LIMIT 50"),
-        ("a text search", "/api/shots?size=50&search=tomo%20gentian",
-            "SELECT * FROM Shots WHERE DeletedAt IS NULL AND Id IN (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH 'tomo* gentian*') ORDER BY PulledAt DESC, Id DESC LIMIT 50"),
+        (
+            "a page",
+            "/api/shots?page=40&size=50",
+            "SELECT * FROM Shots WHERE DeletedAt IS NULL ORDER BY PulledAt DESC, Id DESC LIMIT 50 OFFSET 2000"
+        ),
+        (
+            "a filter",
+            "/api/shots?size=50&machineId=2&minLiking=4",
+            "SELECT * FROM Shots WHERE DeletedAt IS NULL AND MachineId = 2 AND Liking >= 4 ORDER BY PulledAt DESC, Id DESC "
+                + "LIMIT 50"
+        ),
+        (
+            "a text search",
+            "/api/shots?size=50&search=tomo%20gentian",
+            "SELECT * FROM Shots WHERE DeletedAt IS NULL AND Id IN (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH "
+                + "'tomo* gentian*') ORDER BY PulledAt DESC, Id DESC LIMIT 50"
+        ),
     ];
 
     public static async Task<IReadOnlyList<Row>> MeasureAsync(bool quick)
@@ -28,9 +40,12 @@ internal static class LedgerTimes
             Fill(folder);
             var rows = new List<Row>();
             var start = Stopwatch.StartNew();
-            using var process = Process.Start(new ProcessStartInfo(
-                "dotnet", [typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder])
-            { RedirectStandardOutput = true })!;
+            using var process = Process.Start(
+                new ProcessStartInfo("dotnet", [typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder])
+                {
+                    RedirectStandardOutput = true,
+                }
+            )!;
             try
             {
                 string? line;
@@ -44,14 +59,28 @@ internal static class LedgerTimes
                     var asked = await AskAsync(http, path, quick ? 40 : 200);
                     var plain = Plain(folder, sql, quick ? 40 : 200);
                     rows.Add(Row.AtMost($"ledger of 100 000: {name} (p95)", Row.Percentile(asked, 0.95), "ms", 30));
-                    rows.Add(Row.AtMost($"ledger of 100 000: {name}, over plain SQL with its count (median)", Row.Percentile(asked, 0.5) / Row.Percentile(plain, 0.5), "times", 1.5));
+                    rows.Add(
+                        Row.AtMost(
+                            $"ledger of 100 000: {name}, over plain SQL with its count (median)",
+                            Row.Percentile(asked, 0.5) / Row.Percentile(plain, 0.5),
+                            "times",
+                            1.5
+                        )
+                    );
                 }
 
                 // with traces looked at and laid over each other, as a household does
-                for (var i = 1; i <= 40; i++) await http.GetByteArrayAsync(new Uri($"/api/shots/{i}", UriKind.Relative));
-                await http.GetByteArrayAsync(new Uri($"/api/shots/compare?ids={string.Join(',', Enumerable.Range(1, 20))}", UriKind.Relative));
+                for (var i = 1; i <= 40; i++)
+                    await http.GetByteArrayAsync(new Uri($"/api/shots/{i}", UriKind.Relative));
+                await http.GetByteArrayAsync(
+                    new Uri($"/api/shots/compare?ids={string.Join(',', Enumerable.Range(1, 20))}", UriKind.Relative)
+                );
                 var status = await File.ReadAllLinesAsync($"/proc/{process.Id}/status");
-                var rss = double.Parse(status.First(l => l.StartsWith("VmRSS", StringComparison.Ordinal)).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1]);
+                var rss = double.Parse(
+                    status
+                        .First(l => l.StartsWith("VmRSS", StringComparison.Ordinal))
+                        .Split(' ', StringSplitOptions.RemoveEmptyEntries)[1]
+                );
                 rows.Add(Row.AtMost("server: memory with 100 000 shots", rss / 1024, "MB", 250));
             }
             finally
@@ -76,7 +105,8 @@ internal static class LedgerTimes
         {
             var from = Stopwatch.GetTimestamp();
             await http.GetByteArrayAsync(new Uri(path, UriKind.Relative));
-            if (i >= 10) took.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
+            if (i >= 10)
+                took.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
         }
 
         return took;
@@ -98,10 +128,12 @@ internal static class LedgerTimes
                 command.CommandText = text;
                 using var reader = command.ExecuteReader();
                 var values = new object[reader.FieldCount];
-                while (reader.Read()) reader.GetValues(values);
+                while (reader.Read())
+                    reader.GetValues(values);
             }
 
-            if (i >= 10) took.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
+            if (i >= 10)
+                took.Add(Stopwatch.GetElapsedTime(from).TotalMilliseconds);
         }
 
         return took;
@@ -120,7 +152,8 @@ internal static class LedgerTimes
             command.CommandText = $"SELECT name FROM pragma_table_info('{table}')";
             using var reader = command.ExecuteReader();
             var names = new List<string>();
-            while (reader.Read()) names.Add(reader.GetString(0));
+            while (reader.Read())
+                names.Add(reader.GetString(0));
             return names;
         }
 
@@ -140,18 +173,30 @@ internal static class LedgerTimes
 
         var shots = Columns("Shots");
         string Quoted(IEnumerable<string> names) => string.Join(", ", names.Select(n => $"\"{n}\""));
-        string From(string n) => n switch
-        {
-            "Id" => "s.Id + 100 * c.value",
-            "PulledAt" => $"s.PulledAt - c.value * {TimeSpan.TicksPerMinute * 6}",
-            _ => $"s.\"{n}\"",
-        };
-        Run("CREATE TEMP TABLE copies AS WITH RECURSIVE c(value) AS (SELECT 1 UNION ALL SELECT value + 1 FROM c WHERE value < 2000) SELECT value FROM c");
-        Run($"INSERT INTO Shots ({Quoted(shots)}) SELECT {string.Join(", ", shots.Select(From))} FROM Shots s, copies c LIMIT {Shots}");
+        string From(string n) =>
+            n switch
+            {
+                "Id" => "s.Id + 100 * c.value",
+                "PulledAt" => $"s.PulledAt - c.value * {TimeSpan.TicksPerMinute * 6}",
+                _ => $"s.\"{n}\"",
+            };
+        Run(
+            "CREATE TEMP TABLE copies AS WITH RECURSIVE c(value) AS (SELECT 1 UNION ALL SELECT value + 1 FROM c WHERE value "
+                + "< 2000) SELECT value FROM c"
+        );
+        Run(
+            $"INSERT INTO Shots ({Quoted(shots)}) SELECT {string.Join(", ", shots.Select(From))} FROM Shots s, copies c "
+                + $"LIMIT {Shots}"
+        );
         var traces = Columns("Traces");
         var own = (long)Ask("SELECT count(*) FROM Traces")!;
-        Run($"INSERT INTO Traces ({Quoted(traces)}) SELECT {string.Join(", ", traces.Select(n => n == "ShotId" ? "s.Id" : $"t.\"{n}\""))} FROM Shots s JOIN Traces t ON t.ShotId = 1 + (s.Id % {own}) WHERE s.Id NOT IN (SELECT ShotId FROM Traces)");
-        if ((long)Ask("SELECT count(*) FROM Traces")! != (long)Ask("SELECT count(*) FROM Shots")!) throw new InvalidOperationException("There are shots without traces.");
+        Run(
+            $"INSERT INTO Traces ({Quoted(traces)}) SELECT "
+                + $"{string.Join(", ", traces.Select(n => n == "ShotId" ? "s.Id" : $"t.\"{n}\""))} FROM Shots s JOIN Traces t "
+                + $"ON t.ShotId = 1 + (s.Id % {own}) WHERE s.Id NOT IN (SELECT ShotId FROM Traces)"
+        );
+        if ((long)Ask("SELECT count(*) FROM Traces")! != (long)Ask("SELECT count(*) FROM Shots")!)
+            throw new InvalidOperationException("There are shots without traces.");
         Run("INSERT INTO ShotSearch(ShotSearch) VALUES ('optimize')");
         Run("ANALYZE");
     }

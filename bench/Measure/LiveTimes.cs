@@ -9,15 +9,19 @@ using RuddySpring.Server.Hosting;
 
 namespace RuddySpring.Measure;
 
-/// <summary>A gauge at 50 samples a second: how long until a screen hears of each, whether any is lost, and what it costs.</summary>
+/// <summary>A gauge at 50 samples a second: how long until a screen hears of each, whether any is lost, and what it
+/// costs.</summary>
 internal static class LiveTimes
 {
     public static async Task<IReadOnlyList<Row>> MeasureAsync(int seconds)
     {
         var folder = Directory.CreateTempSubdirectory("ruddy-live-").FullName;
-        using var process = Process.Start(new ProcessStartInfo(
-            "dotnet", [typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder])
-        { RedirectStandardOutput = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("dotnet", [typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder])
+            {
+                RedirectStandardOutput = true,
+            }
+        )!;
         try
         {
             string? line;
@@ -35,13 +39,15 @@ internal static class LiveTimes
                 {
                     // the value says which sample it is: 1 bar and a thousandth for each
                     var number = (int)Math.Round(((double)point![1]! - 1.0) * 1000);
-                    if (sent.TryRemove(number, out var from)) took.Add(Stopwatch.GetElapsedTime(from, now).TotalMilliseconds);
+                    if (sent.TryRemove(number, out var from))
+                        took.Add(Stopwatch.GetElapsedTime(from, now).TotalMilliseconds);
                 }
             });
             await hub.StartAsync();
             using var socket = new ClientWebSocket();
             await socket.ConnectAsync(new Uri($"ws://{address.Authority}/instruments"), CancellationToken.None);
-            Task Send(string text) => socket.SendAsync(Encoding.UTF8.GetBytes(text), WebSocketMessageType.Text, true, CancellationToken.None);
+            Task Send(string text) =>
+                socket.SendAsync(Encoding.UTF8.GetBytes(text), WebSocketMessageType.Text, true, CancellationToken.None);
             await Send("""{"hello":"ruddy-line/1","device":"Measure","channels":{"pressure":"bar"}}""" + "\n");
             var sheet = (await http.GetFromJsonAsync<JsonNode>("/api/prepare"))!;
             await http.PostAsJsonAsync("/api/pull/ready", new { sheetVersion = (int)sheet["version"]! });
@@ -57,7 +63,9 @@ internal static class LiveTimes
                     count++;
                     var number = count % 9000;
                     sent[number] = Stopwatch.GetTimestamp();
-                    await Send(FormattableString.Invariant($"{{\"t\":{count * 0.02:0.00},\"pressure\":{1 + (number * 0.001):0.000}}}\n"));
+                    await Send(
+                        FormattableString.Invariant($"{{\"t\":{count * 0.02:0.00},\"pressure\":{1 + (number * 0.001):0.000}}}\n")
+                    );
                 }
 
                 if (settledAt is null && clock.Elapsed.TotalSeconds > seconds / 2.0)
@@ -75,7 +83,12 @@ internal static class LiveTimes
             await Task.Delay(500);
             return
             [
-                Row.AtMost($"live: sample in to screen's frame at 50/s for {seconds} s (p99)", Row.Percentile([.. took], 0.99), "ms", 100),
+                Row.AtMost(
+                    $"live: sample in to screen's frame at 50/s for {seconds} s (p99)",
+                    Row.Percentile([.. took], 0.99),
+                    "ms",
+                    100
+                ),
                 Row.AtMost($"live: samples lost of {count}", sent.Count, "samples", 0),
                 Row.AtMost("live: server's share of one core, second half", share, "%", 10),
             ];

@@ -1,7 +1,8 @@
 using System.Text.Json;
 using RuddySpring.Measure;
 
-// Measures what needs no browser. Rows go to the file named by --json, one JSON object a line, for the script that prints them all.
+// Measures what needs no browser. Rows go to the file named by --json, one JSON object a line, for the script that prints them
+// all.
 var quick = args.Contains("--quick");
 var rows = new List<Row>();
 void Add(IEnumerable<Row> more) => rows.AddRange(more);
@@ -10,14 +11,28 @@ void Add(IEnumerable<Row> more) => rows.AddRange(more);
 var onlyAt = Array.IndexOf(args, "--only");
 bool Wanted(string part) => onlyAt < 0 || onlyAt + 1 >= args.Length || args[onlyAt + 1] == part;
 
-if (Wanted("core")) Add(CoreTimes.Measure(quick));
-if (Wanted("ledger")) Add(await LedgerTimes.MeasureAsync(quick));
-if (args.Contains("--full") && Wanted("coach")) Add(CoachLimit.Measure());
-if (args.Contains("--full") && Wanted("attacks")) Add(await AttackTimes.MeasureAsync());
-if (Wanted("live")) Add(await LiveTimes.MeasureAsync(args.Contains("--full") ? 600 : quick ? 8 : 30));
+if (Wanted("core"))
+    Add(CoreTimes.Measure(quick));
+if (Wanted("ledger"))
+    Add(await LedgerTimes.MeasureAsync(quick));
+if (args.Contains("--full") && Wanted("coach"))
+    Add(CoachLimit.Measure());
+if (args.Contains("--full") && Wanted("attacks"))
+    Add(await AttackTimes.MeasureAsync());
+if (Wanted("live"))
+    Add(
+        await LiveTimes.MeasureAsync(
+            args.Contains("--full") ? 600
+            : quick ? 8
+            : 30
+        )
+    );
 
 var at = Array.IndexOf(args, "--json");
 var lines = rows.Select(r => JsonSerializer.Serialize(r, Row.Json));
-if (at >= 0 && at + 1 < args.Length) await File.WriteAllLinesAsync(args[at + 1], lines);
-else foreach (var line in lines) Console.WriteLine(line);
+if (at >= 0 && at + 1 < args.Length)
+    await File.WriteAllLinesAsync(args[at + 1], lines);
+else
+    foreach (var line in lines)
+        Console.WriteLine(line);
 return rows.All(r => r.Ok) ? 0 : 1;

@@ -10,8 +10,7 @@ public sealed record FieldRange(string Field, string Label, double Min, double M
 {
     /// <summary>Returns <paramref name="value"/> when it is finite and in range.</summary>
     /// <exception cref="FieldRangeException">The value is not a number or lies outside the range.</exception>
-    public double Check(double value) =>
-        Holds(value) ? value : throw new FieldRangeException(this, value);
+    public double Check(double value) => Holds(value) ? value : throw new FieldRangeException(this, value);
 
     /// <summary>Whether a value is finite and in range.</summary>
     public bool Holds(double value) => double.IsFinite(value) && value >= Min && value <= Max;
@@ -25,9 +24,10 @@ public sealed record FieldRange(string Field, string Label, double Min, double M
             ? $"{Label} is {Said(value)}; it must lie between {Said(Min, bare: true)} and {Said(Max)}."
             : $"{Label} must be a number between {Said(Min, bare: true)} and {Said(Max)}.";
 
-    private string Said(double value, bool bare = false) => Quantity.Marks(Unit)
-        ? new Quantity(value, Unit, bare).ToString("0.##", null)
-        : bare ? $"{value:0.###}" : $"{value:0.###} {Unit}";
+    private string Said(double value, bool bare = false) =>
+        Quantity.Marks(Unit) ? new Quantity(value, Unit, bare).ToString("0.##", null)
+        : bare ? $"{value:0.###}"
+        : $"{value:0.###} {Unit}";
 }
 
 /// <summary>A value outside the range of its field. Carries the range, so that every caller can name it.</summary>

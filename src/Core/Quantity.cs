@@ -4,8 +4,9 @@ using System.Text.RegularExpressions;
 namespace RuddySpring.Core;
 
 /// <summary>
-/// A quantity inside a sentence. In an interpolated string it writes itself as a mark, <c>{5.3 bar}</c> or, where the unit is not to be said,
-/// <c>{5.3 bar!}</c>: whoever shows the sentence says it in the reader's units, with as many decimals as the mark has.
+/// A quantity inside a sentence. In an interpolated string it writes itself as a mark, <c>{5.3 bar}</c> or, where the unit is not
+/// to be said, <c>{5.3 bar!}</c>: whoever shows the sentence says it in the reader's units, with as many decimals as the mark
+/// has.
 /// </summary>
 /// <param name="Value">In the core's own unit.</param>
 /// <param name="Unit">bar, degC, K (a difference of temperatures) or kgf.</param>
@@ -30,7 +31,11 @@ public readonly partial record struct Quantity(double Value, string Unit, bool B
     public override string ToString() => ToString(null, null);
 
     /// <summary>A sentence with its marks said in the core's own units, for logs and for programs.</summary>
-    public static string Plain(string sentence) => Mark().Replace(sentence, m => m.Groups["bare"].Success ? m.Groups["number"].Value : $"{m.Groups["number"].Value} {m.Groups["unit"].Value}");
+    public static string Plain(string sentence) =>
+        Mark()
+            .Replace(sentence, m =>
+                m.Groups["bare"].Success ? m.Groups["number"].Value : $"{m.Groups["number"].Value} {m.Groups["unit"].Value}"
+            );
 
     [GeneratedRegex(@"\{(?<number>-?[\d.]+) (?<unit>bar|degC|K|kgf)(?<bare>!)?\}")]
     private static partial Regex Mark();

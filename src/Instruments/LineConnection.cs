@@ -6,12 +6,15 @@ using System.Text.Json.Serialization;
 namespace RuddySpring.Instruments;
 
 /// <summary>
-/// A device's end of the open line protocol over a WebSocket: says hello, sends samples, hears what the server says. It comes back by
-/// itself when the connection is lost.
+/// A device's end of the open line protocol over a WebSocket: says hello, sends samples, hears what the server says. It comes
+/// back by itself when the connection is lost.
 /// </summary>
 public sealed class LineConnection(Uri server, StandInInstrument instrument) : IAsyncDisposable
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter() } };
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter() },
+    };
     private readonly SemaphoreSlim _sending = new(1);
     private ClientWebSocket? _socket;
 
@@ -62,10 +65,15 @@ public sealed class LineConnection(Uri server, StandInInstrument instrument) : I
     /// <summary>Sends one sample at a time in s of the device's clock; does nothing while not connected.</summary>
     public async Task SampleAsync(double seconds, double value, CancellationToken cancel)
     {
-        if (_socket is not { State: WebSocketState.Open } socket) return;
+        if (_socket is not { State: WebSocketState.Open } socket)
+            return;
         try
         {
-            await SendAsync(socket, FormattableString.Invariant($"{{\"t\":{seconds:0.000},\"{instrument.Channel}\":{value:0.###}}}"), cancel);
+            await SendAsync(
+                socket,
+                FormattableString.Invariant($"{{\"t\":{seconds:0.000},\"{instrument.Channel}\":{value:0.###}}}"),
+                cancel
+            );
         }
         catch (WebSocketException)
         {
@@ -99,9 +107,11 @@ public sealed class LineConnection(Uri server, StandInInstrument instrument) : I
         while (socket.State == WebSocketState.Open)
         {
             var got = await socket.ReceiveAsync(buffer.AsMemory(), cancel);
-            if (got.MessageType == WebSocketMessageType.Close) return;
+            if (got.MessageType == WebSocketMessageType.Close)
+                return;
             text.Append(Encoding.UTF8.GetString(buffer, 0, got.Count));
-            if (!got.EndOfMessage) continue;
+            if (!got.EndOfMessage)
+                continue;
             Hear(text.ToString());
             text.Clear();
         }
@@ -118,13 +128,18 @@ public sealed class LineConnection(Uri server, StandInInstrument instrument) : I
 
         if (said.RootElement.TryGetProperty("session", out _))
         {
-            if (said.RootElement.Deserialize<SessionHeat>(Json) is { } heat) Heated?.Invoke(heat);
+            if (said.RootElement.Deserialize<SessionHeat>(Json) is { } heat)
+                Heated?.Invoke(heat);
             return;
         }
 
-        if (!said.RootElement.TryGetProperty("pull", out var pull)) return;
-        if (pull.GetString() == "ended") Ended?.Invoke();
-        else if (pull.GetString() == "let go") Cued?.Invoke();
-        else if (pull.GetString() == "ready" && said.RootElement.Deserialize<ReadyPull>(Json) is { } ready) Ready?.Invoke(ready);
+        if (!said.RootElement.TryGetProperty("pull", out var pull))
+            return;
+        if (pull.GetString() == "ended")
+            Ended?.Invoke();
+        else if (pull.GetString() == "let go")
+            Cued?.Invoke();
+        else if (pull.GetString() == "ready" && said.RootElement.Deserialize<ReadyPull>(Json) is { } ready)
+            Ready?.Invoke(ready);
     }
 }

@@ -1,7 +1,8 @@
 using System.Runtime.InteropServices;
 using RuddySpring.Instruments;
 
-// Stand-in instruments: --server ws://127.0.0.1:5180/instruments --seed 7 --speed 1 --gauge-rate 20 --group-probe yes --clock-speed 1 --lets-go cue
+// Stand-in instruments: --server ws://127.0.0.1:5180/instruments --seed 7 --speed 1 --gauge-rate 20 --group-probe yes
+// --clock-speed 1 --lets-go cue
 string Option(string name, string otherwise)
 {
     var at = Array.IndexOf(args, name);
@@ -19,7 +20,8 @@ var standIn = new StandIn(
     int.Parse(Option("--gauge-rate", "20")),
     Option("--group-probe", "yes") == "yes",
     double.Parse(Option("--clock-speed", "1")),
-    Option("--lets-go", "cue") == "cue");
+    Option("--lets-go", "cue") == "cue"
+);
 await standIn.RunAsync(cancel.Token);
 return 0;
 

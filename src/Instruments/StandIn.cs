@@ -10,10 +10,17 @@ namespace RuddySpring.Instruments;
 /// <param name="gaugeSamplesASecond">Of the bench's time.</param>
 /// <param name="groupProbe">Whether there is a probe on the group.</param>
 /// <param name="clockSpeed">How many times as fast as life the devices' clocks run: as fast as the server's.</param>
-/// <param name="letsGoAtTheCue">Whether the hand lets go when the coach says so; otherwise it presses on until the pull is stopped.</param>
+/// <param name="letsGoAtTheCue">Whether the hand lets go when the coach says so; otherwise it presses on until the pull is
+/// stopped.</param>
 public sealed class StandIn(
-    Uri server, ulong seed, double speed = 1.0, int gaugeSamplesASecond = 20, bool groupProbe = true, double clockSpeed = 1.0,
-    bool letsGoAtTheCue = true)
+    Uri server,
+    ulong seed,
+    double speed = 1.0,
+    int gaugeSamplesASecond = 20,
+    bool groupProbe = true,
+    double clockSpeed = 1.0,
+    bool letsGoAtTheCue = true
+)
 {
     // asleep they send a third of what they send in a pull
     private const int AsleepEvery = 3;
@@ -24,33 +31,48 @@ public sealed class StandIn(
     {
         var bench = new StandInBench(seed) { Speed = speed, LetsGoAtTheCue = letsGoAtTheCue };
         var random = new SeededRandom(seed ^ 0x5EED);
-        StandInInstrument[] instruments = [new StandInGauge(random, gaugeSamplesASecond), new StandInScale(random), new StandInThermometer(random)];
-        if (groupProbe) instruments = [.. instruments, new StandInGroupProbe(random)];
+        StandInInstrument[] instruments =
+        [
+            new StandInGauge(random, gaugeSamplesASecond),
+            new StandInScale(random),
+            new StandInThermometer(random),
+        ];
+        if (groupProbe)
+            instruments = [.. instruments, new StandInGroupProbe(random)];
         var connections = instruments.Select(i => new LineConnection(server, i)).ToArray();
         connections[0].Ready += pull =>
         {
-            lock (_bench) bench.Ready(pull);
+            lock (_bench)
+                bench.Ready(pull);
         };
         connections[^1].Heated += heat =>
         {
-            lock (_bench) bench.Heat(heat);
+            lock (_bench)
+                bench.Heat(heat);
         };
         connections[0].Cued += () =>
         {
-            lock (_bench) bench.Cued();
+            lock (_bench)
+                bench.Cued();
         };
         connections[0].Ended += () =>
         {
-            lock (_bench) bench.Ended();
+            lock (_bench)
+                bench.Ended();
         };
         var listening = connections.Select(c => c.RunAsync(cancel)).ToArray();
         await PlayAsync(bench, instruments, connections, cancel);
         await Task.WhenAll(listening).ContinueWith(_ => { }, TaskScheduler.Default);
-        foreach (var connection in connections) await connection.DisposeAsync();
+        foreach (var connection in connections)
+            await connection.DisposeAsync();
     }
 
     private async Task PlayAsync(
-        StandInBench bench, StandInInstrument[] instruments, LineConnection[] connections, CancellationToken cancel)
+        StandInBench bench,
+        StandInInstrument[] instruments,
+        LineConnection[] connections,
+        CancellationToken cancel
+    )
     {
         var clock = Stopwatch.StartNew();
         var steps = 0L;
@@ -60,14 +82,19 @@ public sealed class StandIn(
             while (steps < due && !cancel.IsCancellationRequested)
             {
                 steps++;
-                lock (_bench) bench.Step();
+                lock (_bench)
+                    bench.Step();
                 var seldom = bench.Asleep ? AsleepEvery : 1;
                 for (var i = 0; i < instruments.Length; i++)
                 {
-                    if (steps % (instruments[i].EverySteps * seldom) != 0) continue;
+                    if (steps % (instruments[i].EverySteps * seldom) != 0)
+                        continue;
                     double value;
-                    lock (_bench) value = instruments[i].Read(bench);
-                    await connections[i].SampleAsync(bench.Seconds * clockSpeed / speed, value, cancel).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+                    lock (_bench)
+                        value = instruments[i].Read(bench);
+                    await connections[i]
+                        .SampleAsync(bench.Seconds * clockSpeed / speed, value, cancel)
+                        .ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
                 }
             }
 

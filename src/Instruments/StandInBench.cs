@@ -10,15 +10,28 @@ namespace RuddySpring.Instruments;
 
 /// <summary>What the server says of the pull that is ready to begin; the part of the protocol that a device may ignore.</summary>
 public sealed record ReadyPull(
-    Machine Machine, PullPlan Plan, double DoseGrams, double YieldGrams, double? GrindSetting, double? GrindStep, int? DaysFromRoast,
-    double WaterC);
+    Machine Machine,
+    PullPlan Plan,
+    double DoseGrams,
+    double YieldGrams,
+    double? GrindSetting,
+    double? GrindStep,
+    int? DaysFromRoast,
+    double WaterC
+);
 
 /// <summary>What the server says of the heat of a session under way.</summary>
 public sealed record SessionHeat(
-    Machine Machine, IReadOnlyList<HeatEvent> Events, double AmbientC, double AltitudeMetres, double NowSeconds);
+    Machine Machine,
+    IReadOnlyList<HeatEvent> Events,
+    double AmbientC,
+    double AltitudeMetres,
+    double NowSeconds
+);
 
 /// <summary>
-/// A bench with a machine, a hand and a cup, in the stand-in's own time. It is the world that the three stand-in instruments look at.
+/// A bench with a machine, a hand and a cup, in the stand-in's own time. It is the world that the three stand-in instruments look
+/// at.
 /// </summary>
 public sealed class StandInBench(ulong seed)
 {
@@ -65,12 +78,14 @@ public sealed class StandInBench(ulong seed)
     /// <summary>Temperature that the probe sits in, degC: the water at the puck during a pull, the room otherwise.</summary>
     public double ProbeC => _puck is { } puck && _leverMoves <= _seconds ? puck.TrueWaterC : RoomC;
 
-    /// <summary>Outside of the group, degC: as this bench's own machine warms, which is not quite the one the server knows.</summary>
+    /// <summary>Outside of the group, degC: as this bench's own machine warms, which is not quite the one the server
+    /// knows.</summary>
     public double GroupC
     {
         get
         {
-            if (_heat is null) return RoomC;
+            if (_heat is null)
+                return RoomC;
             _heat.AdvanceTo(_heatNow + ((_seconds - _heatBegan) / Speed));
             return _heat.GroupC;
         }
@@ -82,7 +97,11 @@ public sealed class StandInBench(ulong seed)
         var own = HeatConstants.Of(said.Machine);
         var truth = said.Machine with
         {
-            Heat = own with { GroupAmbientWPerK = own.GroupAmbientWPerK * TrueLoss, BoilerGroupWPerK = own.BoilerGroupWPerK * TrueFlange },
+            Heat = own with
+            {
+                GroupAmbientWPerK = own.GroupAmbientWPerK * TrueLoss,
+                BoilerGroupWPerK = own.BoilerGroupWPerK * TrueFlange,
+            },
         };
         (_heatBegan, _heatNow) = (_seconds, said.NowSeconds);
         _heat = HeatRun.Play(truth, said.AmbientC, said.AltitudeMetres, said.Events, said.NowSeconds, records: false);
@@ -91,17 +110,24 @@ public sealed class StandInBench(ulong seed)
     /// <summary>A pull is ready: cup on the scale, hand to the lever.</summary>
     public void Ready(ReadyPull pull)
     {
-        _puck = new StandInPuck(_random, ShotConditions.Of(pull.Machine, pull.Plan, pull.DoseGrams, pull.YieldGrams, pull.WaterC).WithResistance(TrueResistance(pull)));
+        _puck = new StandInPuck(
+            _random,
+            ShotConditions
+                .Of(pull.Machine, pull.Plan, pull.DoseGrams, pull.YieldGrams, pull.WaterC)
+                .WithResistance(TrueResistance(pull))
+        );
         _hand = new StandInHand(_random, pull.Plan, pull.Machine, pull.YieldGrams);
         _mostPuckMl = CupVolumes.MostPuckMl(pull.Machine);
         _leverMoves = _seconds + ReachesForLeverSeconds;
         _endedAt = _letsGoAt = null;
     }
 
-    /// <summary>The coach says to let go: the hand does, as late as a person (about 0.4 s to hear, to know and to move; common practice).</summary>
+    /// <summary>The coach says to let go: the hand does, as late as a person (about 0.4 s to hear, to know and to move; common
+    /// practice).</summary>
     public void Cued()
     {
-        if (LetsGoAtTheCue) _letsGoAt ??= _seconds + Math.Max(0.2, 0.4 + _random.Normal(0.1));
+        if (LetsGoAtTheCue)
+            _letsGoAt ??= _seconds + Math.Max(0.2, 0.4 + _random.Normal(0.1));
     }
 
     /// <summary>The pull is over: the hand lets go, and the cup is taken away a little later.</summary>
@@ -118,10 +144,12 @@ public sealed class StandInBench(ulong seed)
     public void Step()
     {
         _seconds += StepSeconds;
-        if (_puck is null || _hand is null) return;
+        if (_puck is null || _hand is null)
+            return;
         if (_seconds >= _leverMoves)
         {
-            if (_puck.InflowMl >= _mostPuckMl || _seconds >= _letsGoAt) _hand.LetGo(); // the chamber is empty, or it is time
+            if (_puck.InflowMl >= _mostPuckMl || _seconds >= _letsGoAt)
+                _hand.LetGo(); // the chamber is empty, or it is time
             _hand.Next(_puck.Seen with { Seconds = _seconds - _leverMoves.Value }, _puck.InflowMlPerS, StepSeconds);
         }
 
@@ -135,14 +163,15 @@ public sealed class StandInBench(ulong seed)
     }
 
     /// <summary>
-    /// The resistance that this grind really makes, in bar s/ml: this bench's own coffee and grinders. A scale in whole clicks centres on
-    /// 20, one in halves on 7.
+    /// The resistance that this grind really makes, in bar s/ml: this bench's own coffee and grinders. A scale in whole clicks
+    /// centres on 20, one in halves on 7.
     /// </summary>
     private static double TrueResistance(ReadyPull pull)
     {
         var scale = pull.GrindStep is < 1.0 ? new GrinderScale(7, -0.22) : new GrinderScale(20, -0.075);
         var setting = pull.GrindSetting ?? scale.ReferenceSetting;
-        var resistance = scale.Resistance(setting, 6.3) * (pull.DoseGrams / 15.0) * Math.Exp(-0.011 * ((pull.DaysFromRoast ?? 8) - 8));
+        var resistance =
+            scale.Resistance(setting, 6.3) * (pull.DoseGrams / 15.0) * Math.Exp(-0.011 * ((pull.DaysFromRoast ?? 8) - 8));
         return Math.Clamp(resistance, 0.4, 120.0);
     }
 }
@@ -181,8 +210,7 @@ public sealed class StandInScale(SeededRandom random, int samplesASecond = 10)
 }
 
 /// <summary>A probe at 2 samples a second.</summary>
-public sealed class StandInThermometer(SeededRandom random)
-    : StandInInstrument("Stand-in thermometer", "temperature", "degC", 2)
+public sealed class StandInThermometer(SeededRandom random) : StandInInstrument("Stand-in thermometer", "temperature", "degC", 2)
 {
     private readonly ThermometerModel _model = new(random, 22.0);
 
@@ -190,8 +218,7 @@ public sealed class StandInThermometer(SeededRandom random)
 }
 
 /// <summary>A probe on the outside of the group at one sample a second.</summary>
-public sealed class StandInGroupProbe(SeededRandom random)
-    : StandInInstrument("Stand-in group probe", "group", "degC", 1)
+public sealed class StandInGroupProbe(SeededRandom random) : StandInInstrument("Stand-in group probe", "group", "degC", 1)
 {
     private readonly ThermometerModel _model = new(random, 22.0);
 

@@ -30,8 +30,10 @@ public sealed class StandInHand(SeededRandom random, PullPlan plan, Machine mach
     {
         // an eye takes a little more than a drop for first drops
         var target = _letGo ? 0.0 : _follower.TargetBar(seen with { DropsSeen = seen.CupGrams > 0.3 });
-        if (_follower.Phase is null && !_letGo) target = plan.Phases[^1].ToBar; // goes on until told to stop
-        _wobble += (-_wobble * stepSeconds / WobbleSeconds) + random.Normal(WobbleBar * Math.Sqrt(2.0 * stepSeconds / WobbleSeconds));
+        if (_follower.Phase is null && !_letGo)
+            target = plan.Phases[^1].ToBar; // goes on until told to stop
+        _wobble +=
+            (-_wobble * stepSeconds / WobbleSeconds) + random.Normal(WobbleBar * Math.Sqrt(2.0 * stepSeconds / WobbleSeconds));
         var wanted = target <= 0.05 ? 0.0 : Math.Max(0.0, target + (_wobble * Math.Min(1.0, target / 3.0)));
         var lifted = !_letGo && _stroke.Fills(seen.MovedMl, _follower.Phase?.Move == PhaseMove.Lift, stepSeconds);
         var most = lifted ? machine.BoilerGaugeBar ?? target : PressureLimit.MostBar(machine, seen.MovedMl - _stroke.FromMl);

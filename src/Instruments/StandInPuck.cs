@@ -6,8 +6,9 @@ using RuddySpring.Core.Shots;
 namespace RuddySpring.Instruments;
 
 /// <summary>
-/// The puck in the stand-in's machine. It starts from the core's, and then is a puck the core's readers do not know: uneven lanes,
-/// a dose that is off, constants that differ, a resistance that wanders, and coffee that hangs at the spout before it falls.
+/// The puck in the stand-in's machine. It starts from the core's, and then is a puck the core's readers do not know: uneven
+/// lanes, a dose that is off, constants that differ, a resistance that wanders, and coffee that hangs at the spout before it
+/// falls.
 /// </summary>
 public sealed class StandInPuck
 {

@@ -32,9 +32,12 @@ public sealed class FolderLock : IDisposable
             }
             catch (IOException) when (File.Exists(path))
             {
-                if (waited == TimeSpan.Zero) waiting($"Waiting for another Ruddy Spring to let go of {folder}.");
+                if (waited == TimeSpan.Zero)
+                    waiting($"Waiting for another Ruddy Spring to let go of {folder}.");
                 if (waited >= patience)
-                    throw new StoreProblemException($"Another Ruddy Spring is using {folder}. Stop it first, or choose another folder with --data DIR.");
+                    throw new StoreProblemException(
+                        $"Another Ruddy Spring is using {folder}. Stop it first, or choose another folder with --data DIR."
+                    );
                 Thread.Sleep(LookEvery);
             }
         }

@@ -24,7 +24,13 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     };
 
     private static readonly (Type Of, string Column)[] Named =
-        [(typeof(Bag), "BagId"), (typeof(BenchMachine), "MachineId"), (typeof(Brewer), "BrewerId"), (typeof(Grinder), "GrinderId"), (typeof(Shot), "Id")];
+    [
+        (typeof(Bag), "BagId"),
+        (typeof(BenchMachine), "MachineId"),
+        (typeof(Brewer), "BrewerId"),
+        (typeof(Grinder), "GrinderId"),
+        (typeof(Shot), "Id"),
+    ];
 
     public DbSet<Household> Households => Set<Household>();
     public DbSet<Brewer> Brewers => Set<Brewer>();
@@ -45,19 +51,28 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         var renamed = Renamed();
         using var own = renamed.Count > 0 && Database.CurrentTransaction is null ? Database.BeginTransaction() : null;
         var changed = base.SaveChanges(acceptAllChangesOnSuccess);
-        foreach (var (column, rows) in renamed) Database.ExecuteSqlRaw(ShotSearch.RenewSql(column), Ids(rows));
+        foreach (var (column, rows) in renamed)
+            Database.ExecuteSqlRaw(ShotSearch.RenewSql(column), Ids(rows));
         own?.Commit();
         return changed;
     }
 
-    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    public override async Task<int> SaveChangesAsync(
+        bool acceptAllChangesOnSuccess,
+        CancellationToken cancellationToken = default
+    )
     {
         CountVersions();
         var renamed = Renamed();
-        await using var own = renamed.Count > 0 && Database.CurrentTransaction is null ? await Database.BeginTransactionAsync(cancellationToken) : null;
+        await using var own =
+            renamed.Count > 0 && Database.CurrentTransaction is null
+                ? await Database.BeginTransactionAsync(cancellationToken)
+                : null;
         var changed = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
-        foreach (var (column, rows) in renamed) await Database.ExecuteSqlRawAsync(ShotSearch.RenewSql(column), [Ids(rows)], cancellationToken);
-        if (own is not null) await own.CommitAsync(cancellationToken);
+        foreach (var (column, rows) in renamed)
+            await Database.ExecuteSqlRawAsync(ShotSearch.RenewSql(column), [Ids(rows)], cancellationToken);
+        if (own is not null)
+            await own.CommitAsync(cancellationToken);
         return changed;
     }
 
@@ -66,7 +81,9 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         foreach (var entry in ChangeTracker.Entries<IVersioned>())
         {
             // what a row owns is part of it: a taste in other words is another shot, though its liking is the same
-            var owned = entry.References.Any(r => r.TargetEntry is { State: EntityState.Modified or EntityState.Added } part && part.Metadata.IsOwned());
+            var owned = entry.References.Any(r =>
+                r.TargetEntry is { State: EntityState.Modified or EntityState.Added } part && part.Metadata.IsOwned()
+            );
             if (entry.State == EntityState.Modified || (entry.State == EntityState.Unchanged && owned))
                 entry.Property(v => v.Version).CurrentValue++;
         }
@@ -75,16 +92,27 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     /// <summary>Rows whose names or words are about to change, so that the words of their shots do.</summary>
     private List<(string Column, List<object> Rows)> Renamed()
     {
-        static bool Changes(EntityEntry entry) => entry.Entity is Shot
-            ? entry.State == EntityState.Added || (entry.Reference(nameof(Shot.Taste)).TargetEntry is { State: EntityState.Modified or EntityState.Added })
-            : entry.State == EntityState.Modified && entry.Properties.Any(p => p.IsModified && p.Metadata.Name is nameof(Bag.Name) or nameof(Bag.Roaster));
-        return [.. ChangeTracker.Entries().Where(Changes)
-            .Select(e => (Named.FirstOrDefault(n => n.Of == e.Entity.GetType()).Column, e.Entity))
-            .Where(e => e.Column is not null).GroupBy(e => e.Column, e => e.Entity).Select(g => (g.Key, g.ToList()))];
+        static bool Changes(EntityEntry entry) =>
+            entry.Entity is Shot
+                ? entry.State == EntityState.Added
+                    || (entry.Reference(nameof(Shot.Taste)).TargetEntry is { State: EntityState.Modified or EntityState.Added })
+                : entry.State == EntityState.Modified
+                    && entry.Properties.Any(p => p.IsModified && p.Metadata.Name is nameof(Bag.Name) or nameof(Bag.Roaster));
+        return
+        [
+            .. ChangeTracker
+                .Entries()
+                .Where(Changes)
+                .Select(e => (Named.FirstOrDefault(n => n.Of == e.Entity.GetType()).Column, e.Entity))
+                .Where(e => e.Column is not null)
+                .GroupBy(e => e.Column, e => e.Entity)
+                .Select(g => (g.Key, g.ToList())),
+        ];
     }
 
     // asked after saving: a new row has no number before
-    private string Ids(List<object> rows) => JsonSerializer.Serialize(rows.Select(r => (int)Entry(r).Property("Id").CurrentValue!));
+    private string Ids(List<object> rows) =>
+        JsonSerializer.Serialize(rows.Select(r => (int)Entry(r).Property("Id").CurrentValue!));
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
@@ -99,12 +127,24 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     {
         foreach (var versioned in modelBuilder.Model.GetEntityTypes().Where(t => typeof(IVersioned).IsAssignableFrom(t.ClrType)))
             versioned.FindProperty(nameof(IVersioned.Version))!.IsConcurrencyToken = true;
-        AsJson(modelBuilder.Entity<BenchMachine>().Property(m => m.Spec), () => FamilyDefaults.Of(MachineFamily.PortableLever).Machine with { }, m => m.Checked());
-        AsJson(modelBuilder.Entity<Household>().Property(h => h.Rest), () => RestWindow.Of(RestSchool.SevenToTen) with { }, r => r.Checked())
+        AsJson(
+            modelBuilder.Entity<BenchMachine>().Property(m => m.Spec),
+            () => FamilyDefaults.Of(MachineFamily.PortableLever).Machine with { },
+            m => m.Checked()
+        );
+        AsJson(
+                modelBuilder.Entity<Household>().Property(h => h.Rest),
+                () => RestWindow.Of(RestSchool.SevenToTen) with { },
+                r => r.Checked()
+            )
             .HasDefaultValue(RestWindow.Of(RestSchool.SevenToTen));
         modelBuilder.Entity<Bag>().Ignore(b => b.Dates);
         AsJson(modelBuilder.Entity<BenchBasket>().Property(b => b.Spec), () => new BenchBasket().Spec with { }, b => b.Checked());
-        AsJson(modelBuilder.Entity<OwnPlan>().Property(p => p.Plan), () => ShippedPlans.EarlyPeak with { Name = "A plan that cannot be read" }, p => p.Checked());
+        AsJson(
+            modelBuilder.Entity<OwnPlan>().Property(p => p.Plan),
+            () => ShippedPlans.EarlyPeak with { Name = "A plan that cannot be read" },
+            p => p.Checked()
+        );
         modelBuilder.Entity<OwnPlan>().Ignore(p => p.Keyed);
         AsJson(modelBuilder.Entity<PracticeAttempt>().Property(p => p.Score), () => new PracticeScore(0, [], ""));
         modelBuilder.Entity<PracticeAttempt>().HasIndex(p => new { p.LessonKey, p.PlayedAt });
@@ -128,7 +168,17 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         shot.HasOne(s => s.Grinder).WithMany().OnDelete(DeleteBehavior.Restrict);
         shot.HasOne(s => s.Brewer).WithMany().OnDelete(DeleteBehavior.SetNull);
         // the ledger counts, filters and orders within this index alone
-        shot.HasIndex(s => new { s.DeletedAt, s.PulledAt, s.Id, s.MachineId, s.BagId, s.BrewerId, s.Liking }).HasDatabaseName("IX_Shots_Ledger");
+        shot.HasIndex(s => new
+            {
+                s.DeletedAt,
+                s.PulledAt,
+                s.Id,
+                s.MachineId,
+                s.BagId,
+                s.BrewerId,
+                s.Liking,
+            })
+            .HasDatabaseName("IX_Shots_Ledger");
         var trace = modelBuilder.Entity<ShotTrace>();
         trace.HasKey(t => t.ShotId);
         AsJson(trace.Property(t => t.Plan), () => ShippedPlans.EarlyPeak with { Name = "A plan that cannot be read" });
@@ -138,7 +188,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         trace.HasIndex(t => t.ShotId).HasFilter("Learned IS NOT NULL").HasDatabaseName("IX_ShotTraces_Learned");
     }
 
-    /// <summary>A record kept as JSON. One that cannot be read, or is not sound, is shown as <paramref name="instead"/> and stays as it is.</summary>
+    /// <summary>A record kept as JSON. One that cannot be read, or is not sound, is shown as <paramref name="instead"/> and stays
+    /// as it is.</summary>
     private static PropertyBuilder<T> AsJson<T>(PropertyBuilder<T> property, Func<T> instead, Func<T, T>? check = null)
         where T : class =>
         property.HasConversion(
@@ -146,9 +197,17 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
             text => Read(text, instead, check),
             new ValueComparer<T>(
                 // what stands in for something odd equals nothing but itself: putting the same in its place mends it
-                (a, b) => ReferenceEquals(a, b) || (Odd.Reason(a) == null && Odd.Reason(b) == null && JsonSerializer.Serialize(a, Json) == JsonSerializer.Serialize(b, Json)),
+                (a, b) =>
+                    ReferenceEquals(a, b)
+                    || (
+                        Odd.Reason(a) == null
+                        && Odd.Reason(b) == null
+                        && JsonSerializer.Serialize(a, Json) == JsonSerializer.Serialize(b, Json)
+                    ),
                 value => JsonSerializer.Serialize(value, Json).GetHashCode(StringComparison.Ordinal),
-                value => value));
+                value => value
+            )
+        );
 
     private static T Read<T>(string text, Func<T> instead, Func<T, T>? check)
         where T : class
@@ -156,7 +215,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         try
         {
             var value = JsonSerializer.Deserialize<T>(text, Json);
-            if (value is null) return Odd.StandIn(instead(), "It is empty.");
+            if (value is null)
+                return Odd.StandIn(instead(), "It is empty.");
             return check is null ? value : check(value);
         }
         catch (FieldRangeException error)
@@ -167,13 +227,17 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         {
             return Odd.StandIn(instead(), error.Sentence);
         }
-        catch (Exception error) when (error is JsonException or NullReferenceException or ArgumentException or InvalidOperationException)
+        catch (Exception error)
+            when (error is JsonException or NullReferenceException or ArgumentException or InvalidOperationException)
         {
             return Odd.StandIn(instead(), "Something in it is missing or of another kind.");
         }
     }
 
     /// <summary>SQLite cannot order by dates with offsets; ticks of UTC it can.</summary>
-    private sealed class UtcTicks() : Microsoft.EntityFrameworkCore.Storage.ValueConversion.ValueConverter<DateTime, long>(
-        time => time.Ticks, ticks => new DateTime(ticks, DateTimeKind.Utc));
+    private sealed class UtcTicks()
+        : Microsoft.EntityFrameworkCore.Storage.ValueConversion.ValueConverter<DateTime, long>(
+            time => time.Ticks,
+            ticks => new DateTime(ticks, DateTimeKind.Utc)
+        );
 }

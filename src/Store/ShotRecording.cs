@@ -13,18 +13,27 @@ public static class ShotRecording
     public const int SmallPoints = 60;
 
     /// <summary>What a trace is read with.</summary>
-    public static ShotContext Context(double doseGrams, double? waterC, Machine? machine, PullPlan? plan, Basket? basket) => new(
-        doseGrams, waterC ?? 93.0, machine?.HasBoiler ?? false, plan?.WaitsFirst ?? false,
-        (basket?.RestrictorBarS2PerMl2 ?? machine?.RestrictorBarS2PerMl2 ?? 0) > 0);
+    public static ShotContext Context(double doseGrams, double? waterC, Machine? machine, PullPlan? plan, Basket? basket) =>
+        new(
+            doseGrams,
+            waterC ?? 93.0,
+            machine?.HasBoiler ?? false,
+            plan?.WaitsFirst ?? false,
+            (basket?.RestrictorBarS2PerMl2 ?? machine?.RestrictorBarS2PerMl2 ?? 0) > 0
+        );
 
-    /// <summary>What the trace of a kept shot is read with; its machine, its basket and its trace must have been loaded.</summary>
-    public static ShotContext Context(Shot shot) => Context(shot.DoseGrams, shot.WaterC, shot.Machine?.Spec, shot.Trace.Plan, shot.Basket?.Spec);
+    /// <summary>What the trace of a kept shot is read with; its machine, its basket and its trace must have been
+    /// loaded.</summary>
+    public static ShotContext Context(Shot shot) =>
+        Context(shot.DoseGrams, shot.WaterC, shot.Machine?.Spec, shot.Trace.Plan, shot.Basket?.Spec);
 
-    /// <summary>Sets plan, trace, moments, measures, the group's temperature where an instrument told it, and the small trace of a shot.</summary>
+    /// <summary>Sets plan, trace, moments, measures, the group's temperature where an instrument told it, and the small trace of
+    /// a shot.</summary>
     public static ShotReading SetTrace(Shot shot, PullPlan plan, Machine? machine, Basket? basket, Trace trace, Moments marked)
     {
         shot.PlanName = plan.Name;
-        if (trace.Of(Channel.Group) is { } group) shot.GroupC ??= Math.Round(group.Values[0], 1);
+        if (trace.Of(Channel.Group) is { } group)
+            shot.GroupC ??= Math.Round(group.Values[0], 1);
         shot.Trace = new ShotTrace { Plan = plan, Packed = TraceCodec.Encode(trace) };
         return Measure(shot, trace, marked, Context(shot.DoseGrams, shot.WaterC, machine, plan, basket));
     }
@@ -44,7 +53,8 @@ public static class ShotRecording
 
     private static byte[] Small(CleanTrace clean, double[] values, double quanta)
     {
-        if (values.Length < 2) return [];
+        if (values.Length < 2)
+            return [];
         var small = new byte[SmallPoints];
         for (var i = 0; i < SmallPoints; i++)
         {

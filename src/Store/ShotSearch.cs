@@ -9,8 +9,7 @@ public static class ShotSearch
     private const int MostWords = 8;
 
     /// <summary>SQL that makes the index and its triggers.</summary>
-    public const string CreateSql =
-        """
+    public const string CreateSql = """
         CREATE VIRTUAL TABLE ShotSearch USING fts5(SearchText, content='Shots', content_rowid='Id', prefix='2 3', tokenize='unicode61 remove_diacritics 2');
         CREATE TRIGGER ShotSearchInsert AFTER INSERT ON Shots BEGIN
           INSERT INTO ShotSearch(rowid, SearchText) VALUES (new.Id, new.SearchText);
@@ -24,8 +23,7 @@ public static class ShotSearch
         END;
         """;
 
-    private const string Words =
-        """
+    private const string Words = """
         trim(coalesce((SELECT Name || ' ' || Roaster FROM Bags WHERE Bags.Id = Shots.BagId), '')
           || ' ' || coalesce((SELECT Name FROM Machines WHERE Machines.Id = Shots.MachineId), '')
           || ' ' || coalesce((SELECT Name FROM Brewers WHERE Brewers.Id = Shots.BrewerId), '')
@@ -33,10 +31,13 @@ public static class ShotSearch
           || ' ' || PlanName || ' ' || Taste_Words)
         """;
 
-    /// <summary>SQL that renews the words of the shots whose <paramref name="column"/> is one of the numbers in the JSON list {0}.</summary>
-    internal static string RenewSql(string column) => $"UPDATE Shots SET SearchText = {Words} WHERE {column} IN (SELECT value FROM json_each({{0}}))";
+    /// <summary>SQL that renews the words of the shots whose <paramref name="column"/> is one of the numbers in the JSON list
+    /// {0}.</summary>
+    internal static string RenewSql(string column) =>
+        $"UPDATE Shots SET SearchText = {Words} WHERE {column} IN (SELECT value FROM json_each({{0}}))";
 
-    /// <summary>Shots that hold every word of a search, each as the beginning of a word; all shots where nothing is searched.</summary>
+    /// <summary>Shots that hold every word of a search, each as the beginning of a word; all shots where nothing is
+    /// searched.</summary>
     public static IQueryable<Shot> In(RuddyContext db, string? search)
     {
         var match = Match(search);
@@ -49,7 +50,9 @@ public static class ShotSearch
     public static string? Match(string? search)
     {
         var words = new string([.. (search ?? "").Select(c => char.IsLetterOrDigit(c) ? c : ' ')])
-            .Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(MostWords).ToList();
+            .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            .Take(MostWords)
+            .ToList();
         return words.Count == 0 ? null : string.Join(' ', words.Select(w => $"\"{w}\"*"));
     }
 }

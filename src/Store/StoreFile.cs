@@ -4,7 +4,8 @@ using Microsoft.EntityFrameworkCore.Design;
 
 namespace RuddySpring.Store;
 
-/// <summary>The file that the database lies in: looked over before anything is written, migrated after a copy, put back from a copy.</summary>
+/// <summary>The file that the database lies in: looked over before anything is written, migrated after a copy, put back from a
+/// copy.</summary>
 public static class StoreFile
 {
     /// <summary>Name of the database file in the data folder.</summary>
@@ -29,14 +30,15 @@ public static class StoreFile
     }
 
     /// <summary>
-    /// Brings the database to the current form. Nothing is written to one that is damaged, in use or of a newer version. Where there is
-    /// something to migrate it is copied first to <c>ruddy-spring.before-NAME.db</c>. Write-ahead logging is on. The caller holds the
-    /// folder's lock, so that what an interrupted migration left of its own lock is nobody's.
+    /// Brings the database to the current form. Nothing is written to one that is damaged, in use or of a newer version. Where
+    /// there is something to migrate it is copied first to <c>ruddy-spring.before-NAME.db</c>. Write-ahead logging is on. The
+    /// caller holds the folder's lock, so that what an interrupted migration left of its own lock is nobody's.
     /// </summary>
     /// <exception cref="StoreProblemException">It cannot be used; the sentence says why and what to do.</exception>
     /// <exception cref="UnauthorizedAccessException">The folder cannot be written.</exception>
     /// <param name="dataFolder">Where.</param>
-    /// <param name="lookOverBytes">Every page of a file up to this size is looked at; a larger one is to be looked at with <see cref="IsWhole"/> once people can work.</param>
+    /// <param name="lookOverBytes">Every page of a file up to this size is looked at; a larger one is to be looked at with
+    /// <see cref="IsWhole"/> once people can work.</param>
     public static void Migrate(string dataFolder, long lookOverBytes = long.MaxValue)
     {
         var file = PathIn(dataFolder);
@@ -45,8 +47,10 @@ public static class StoreFile
             LookOver(dataFolder, file, lookOverBytes);
             using var context = new RuddyContext(Options(dataFolder));
             var pending = context.Database.GetPendingMigrations().ToList();
-            if (pending.Count == 0) return; // the journal mode stays in the file
-            if (context.Database.GetAppliedMigrations().Any()) Copy(file, Path.Combine(dataFolder, $"{CopyPrefix}{pending[0]}.db"));
+            if (pending.Count == 0)
+                return; // the journal mode stays in the file
+            if (context.Database.GetAppliedMigrations().Any())
+                Copy(file, Path.Combine(dataFolder, $"{CopyPrefix}{pending[0]}.db"));
             FreeMigrationLock(context);
             context.Database.Migrate();
             context.Database.ExecuteSqlRaw("PRAGMA journal_mode=WAL;");
@@ -57,27 +61,36 @@ public static class StoreFile
         }
     }
 
-    /// <summary>Fills a database without a household: an empty one as asked, whole or not at all; one that holds anything else is not touched.</summary>
+    /// <summary>Fills a database without a household: an empty one as asked, whole or not at all; one that holds anything else is
+    /// not touched.</summary>
     /// <param name="dataFolder">Where.</param>
-    /// <param name="newHousehold">Whether one that has lost its household's row gets a new one, everything else in it staying.</param>
+    /// <param name="newHousehold">Whether one that has lost its household's row gets a new one, everything else in it
+    /// staying.</param>
     /// <param name="fill">Fills an empty one.</param>
-    /// <exception cref="StoreProblemException">The household's row is gone and the rest is there, or it cannot be written.</exception>
+    /// <exception cref="StoreProblemException">The household's row is gone and the rest is there, or it cannot be
+    /// written.</exception>
     public static void Begin(string dataFolder, bool newHousehold, Action<RuddyContext> fill)
     {
         try
         {
             using var context = new RuddyContext(Options(dataFolder));
-            if (context.Households.Any()) return;
+            if (context.Households.Any())
+                return;
             var used = context.Machines.Any() || context.Shots.Any() || context.Bags.Any();
             if (used && !newHousehold)
             {
                 throw new StoreProblemException(
-                    $"The database in {dataFolder} holds machines or shots, but its household's settings are gone; nothing was changed. "
-                    + "Start once with --new-household to give it new settings and keep everything else, or with --restore to go back to the newest whole copy.");
+                    $"The database in {dataFolder} holds machines or shots, but its household's settings are gone; nothing "
+                        + "was changed. "
+                        + "Start once with --new-household to give it new settings and keep everything else, or with "
+                        + "--restore to go back to the newest whole copy."
+                );
             }
 
-            if (used) context.Households.Add(new() { Name = "My bench" });
-            else fill(context);
+            if (used)
+                context.Households.Add(new() { Name = "My bench" });
+            else
+                fill(context);
             context.SaveChanges();
         }
         catch (SqliteException error)
@@ -90,16 +103,22 @@ public static class StoreFile
         }
     }
 
-    /// <summary>Puts the newest whole copy in the database's place; the database is kept beside it as <c>ruddy-spring.set-aside-TIME.db</c>.</summary>
+    /// <summary>Puts the newest whole copy in the database's place; the database is kept beside it as
+    /// <c>ruddy-spring.set-aside-TIME.db</c>.</summary>
     /// <returns>Path of the copy that was put in place.</returns>
     /// <exception cref="StoreProblemException">There is no whole copy.</exception>
     public static string Restore(string dataFolder, DateTime nowUtc)
     {
         var copy = NewestWholeCopy(dataFolder)
-            ?? throw new StoreProblemException($"There is no whole copy of the database in {dataFolder}, so nothing was changed.");
+            ?? throw new StoreProblemException(
+                $"There is no whole copy of the database in {dataFolder}, so nothing was changed."
+            );
         var file = PathIn(dataFolder);
         foreach (var part in new[] { file, file + "-wal", file + "-shm" }.Where(File.Exists))
-            File.Move(part, part.Replace(FileName, $"ruddy-spring.set-aside-{nowUtc:yyyyMMdd-HHmmss}.db", StringComparison.Ordinal));
+            File.Move(
+                part,
+                part.Replace(FileName, $"ruddy-spring.set-aside-{nowUtc:yyyyMMdd-HHmmss}.db", StringComparison.Ordinal)
+            );
         Copy(copy, file);
         return copy;
     }
@@ -113,24 +132,28 @@ public static class StoreFile
         return (string?)Scalar(connection, "PRAGMA quick_check(1);") == "ok";
     }
 
-    private static string ConnectionString(string file, SqliteOpenMode mode) => new SqliteConnectionStringBuilder
-    {
-        DataSource = file,
-        Mode = mode,
-        ForeignKeys = true,
-        // a look takes no long wait for somebody else's lock
-        DefaultTimeout = mode == SqliteOpenMode.ReadOnly ? 2 : 10,
-        Pooling = mode != SqliteOpenMode.ReadOnly,
-    }.ToString();
+    private static string ConnectionString(string file, SqliteOpenMode mode) =>
+        new SqliteConnectionStringBuilder
+        {
+            DataSource = file,
+            Mode = mode,
+            ForeignKeys = true,
+            // a look takes no long wait for somebody else's lock
+            DefaultTimeout = mode == SqliteOpenMode.ReadOnly ? 2 : 10,
+            Pooling = mode != SqliteOpenMode.ReadOnly,
+        }.ToString();
 
     /// <summary>What can be wrong with a file is found before it is opened for writing.</summary>
     private static void LookOver(string dataFolder, string file, long lookOverBytes)
     {
-        if (!File.Exists(file) || new FileInfo(file).Length == 0) return;
-        if (new FileInfo(file).Length <= lookOverBytes && !IsWhole(file)) throw Damaged(dataFolder);
+        if (!File.Exists(file) || new FileInfo(file).Length == 0)
+            return;
+        if (new FileInfo(file).Length <= lookOverBytes && !IsWhole(file))
+            throw Damaged(dataFolder);
         using var connection = new SqliteConnection(ConnectionString(file, SqliteOpenMode.ReadOnly));
         connection.Open();
-        if (Scalar(connection, "SELECT 1 FROM sqlite_master WHERE name = '__EFMigrationsHistory';") is null) return;
+        if (Scalar(connection, "SELECT 1 FROM sqlite_master WHERE name = '__EFMigrationsHistory';") is null)
+            return;
         using var context = new RuddyContext(Options(dataFolder));
         var known = context.Database.GetMigrations().ToHashSet();
         using var command = connection.CreateCommand();
@@ -139,17 +162,23 @@ public static class StoreFile
         while (reader.Read())
         {
             if (!known.Contains(reader.GetString(0)))
-                throw new StoreProblemException($"The database in {dataFolder} was written by a newer Ruddy Spring. Start that one; this one changed nothing.");
+                throw new StoreProblemException(
+                    $"The database in {dataFolder} was written by a newer Ruddy Spring. Start that one; this one changed nothing."
+                );
         }
     }
 
     private static void FreeMigrationLock(RuddyContext context)
     {
-        var there = context.Database.SqlQueryRaw<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = '{MigrationLockTable}'").Single();
-        if (there > 0) context.Database.ExecuteSqlRaw($"DELETE FROM {MigrationLockTable}");
+        var there = context
+            .Database.SqlQueryRaw<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = '{MigrationLockTable}'")
+            .Single();
+        if (there > 0)
+            context.Database.ExecuteSqlRaw($"DELETE FROM {MigrationLockTable}");
     }
 
-    /// <summary>A copy that is whole or not there: written under another name first. Takes what still lies in the write-ahead log along.</summary>
+    /// <summary>A copy that is whole or not there: written under another name first. Takes what still lies in the write-ahead log
+    /// along.</summary>
     private static void Copy(string from, string to)
     {
         var part = to + ".part";
@@ -165,32 +194,58 @@ public static class StoreFile
         File.Move(part, to, overwrite: true);
     }
 
-    private static string? NewestWholeCopy(string dataFolder) => Directory.GetFiles(dataFolder, $"{CopyPrefix}*.db")
-        .OrderByDescending(File.GetLastWriteTimeUtc).FirstOrDefault(file =>
+    private static string? NewestWholeCopy(string dataFolder) =>
+        Directory
+            .GetFiles(dataFolder, $"{CopyPrefix}*.db")
+            .OrderByDescending(File.GetLastWriteTimeUtc)
+            .FirstOrDefault(file =>
+            {
+                try
+                {
+                    return IsWhole(file);
+                }
+                catch (SqliteException)
+                {
+                    return false;
+                }
+            });
+
+    private static StoreProblemException Problem(string dataFolder, SqliteException error) =>
+        DatabaseFault.Of(error) switch
         {
-            try
-            {
-                return IsWhole(file);
-            }
-            catch (SqliteException)
-            {
-                return false;
-            }
-        });
+            DatabaseFault.Damaged => Damaged(dataFolder, error),
+            DatabaseFault.Busy => new(
+                $"The database in {dataFolder} is in use by another program. Close that and start again; nothing was changed.",
+                error
+            ),
+            DatabaseFault.DiskFull => new(
+                $"The disk of {dataFolder} is full. Make room and start again; what was stored before is as it was.",
+                error
+            ),
+            DatabaseFault.Disk => new(
+                $"The database in {dataFolder} cannot be read or written. Look at the disk and at who may write the folder; "
+                    + "nothing was changed.",
+                error
+            ),
+            _ => new(
+                $"The database in {dataFolder} cannot be opened (SQLite code {error.SqliteErrorCode}). Nothing was changed.",
+                error
+            ),
+        };
 
-    private static StoreProblemException Problem(string dataFolder, SqliteException error) => DatabaseFault.Of(error) switch
-    {
-        DatabaseFault.Damaged => Damaged(dataFolder, error),
-        DatabaseFault.Busy => new($"The database in {dataFolder} is in use by another program. Close that and start again; nothing was changed.", error),
-        DatabaseFault.DiskFull => new($"The disk of {dataFolder} is full. Make room and start again; what was stored before is as it was.", error),
-        DatabaseFault.Disk => new($"The database in {dataFolder} cannot be read or written. Look at the disk and at who may write the folder; nothing was changed.", error),
-        _ => new($"The database in {dataFolder} cannot be opened (SQLite code {error.SqliteErrorCode}). Nothing was changed.", error),
-    };
-
-    private static StoreProblemException Damaged(string dataFolder, SqliteException? error = null) => new(
-        $"The database in {dataFolder} is damaged; nothing was changed. " + (NewestWholeCopy(dataFolder) is { } copy
-            ? $"The newest whole copy is {Path.GetFileName(copy)} of {File.GetLastWriteTime(copy):yyyy-MM-dd HH:mm}. Start once with --restore to put it in place; the damaged file is kept beside it."
-            : "There is no whole copy in the folder. Put a copy of your own in its place, or start with another folder: --data DIR."), error);
+    private static StoreProblemException Damaged(string dataFolder, SqliteException? error = null) =>
+        new(
+            $"The database in {dataFolder} is damaged; nothing was changed. "
+                + (
+                    NewestWholeCopy(dataFolder) is { } copy
+                        ? $"The newest whole copy is {Path.GetFileName(copy)} of "
+                            + $"{File.GetLastWriteTime(copy):yyyy-MM-dd HH:mm}. Start once with --restore to put it in "
+                            + "place; the damaged file is kept beside it."
+                        : "There is no whole copy in the folder. Put a copy of your own in its place, or start with another "
+                            + "folder: --data DIR."
+                ),
+            error
+        );
 
     private static object? Scalar(SqliteConnection connection, string sql)
     {

@@ -16,14 +16,15 @@ namespace RuddySpring.Attacks;
 
 /// <summary>What a series of kills came to.</summary>
 /// <param name="Kills">How many.</param>
-/// <param name="Faults">What must not be: a start that is not whole, something acknowledged that is gone, a pull stored twice, too much of one lost.</param>
+/// <param name="Faults">What must not be: a start that is not whole, something acknowledged that is gone, a pull stored twice,
+/// too much of one lost.</param>
 /// <param name="LongestStartSeconds">The slowest start after a kill.</param>
 /// <param name="MostLostSeconds">The most that was lost of a pull under way.</param>
 public sealed record KillOutcome(int Kills, IReadOnlyList<string> Faults, double LongestStartSeconds, double MostLostSeconds);
 
 /// <summary>
-/// Kills the server at random moments and starts it again: every other time while it makes its data or brings them up to date, by a power cut or
-/// by Ctrl-C, and otherwise while a pull runs and shots are being stored.
+/// Kills the server at random moments and starts it again: every other time while it makes its data or brings them up to date, by
+/// a power cut or by Ctrl-C, and otherwise while a pull runs and shots are being stored.
 /// </summary>
 public static class Kills
 {
@@ -37,7 +38,8 @@ public static class Kills
     {
         var random = new SeededRandom(seed);
         var faults = new List<string>();
-        double slowest = 0, lost = 0;
+        double slowest = 0,
+            lost = 0;
         var sample = MakeSample();
         var older = MakeOlder();
         for (var i = 0; i < kills; i++)
@@ -45,13 +47,15 @@ public static class Kills
             var folder = Directory.CreateTempSubdirectory("ruddy-kills-").FullName;
             try
             {
-                var (start, gone) = i % 2 == 0
-                    ? (await WhileStartingAsync(folder, i % 8 < 4 ? null : older, random, interrupt: i % 4 == 0, faults), 0)
-                    : await WhilePullingAsync(folder, sample, random, interrupt: i % 4 == 1, faults);
+                var (start, gone) =
+                    i % 2 == 0
+                        ? (await WhileStartingAsync(folder, i % 8 < 4 ? null : older, random, interrupt: i % 4 == 0, faults), 0)
+                        : await WhilePullingAsync(folder, sample, random, interrupt: i % 4 == 1, faults);
                 slowest = Math.Max(slowest, start);
                 lost = Math.Max(lost, gone);
             }
-            catch (Exception error) when (error is InvalidOperationException or HttpRequestException or OperationCanceledException)
+            catch (Exception error)
+                when (error is InvalidOperationException or HttpRequestException or OperationCanceledException)
             {
                 faults.Add($"kill {i + 1}: {error.Message}");
             }
@@ -68,7 +72,8 @@ public static class Kills
     {
         var folder = Directory.CreateTempSubdirectory("ruddy-sample-").FullName;
         RuddyServer.PrepareData(new ServerOptions(0, folder, true, folder), DateTime.UtcNow).Dispose();
-        using (var db = new RuddyContext(StoreFile.Options(folder))) db.Database.ExecuteSqlRaw("PRAGMA wal_checkpoint(TRUNCATE)");
+        using (var db = new RuddyContext(StoreFile.Options(folder)))
+            db.Database.ExecuteSqlRaw("PRAGMA wal_checkpoint(TRUNCATE)");
         return TakeDatabase(folder);
     }
 
@@ -80,7 +85,9 @@ public static class Kills
         {
             db.GetService<IMigrator>().Migrate("PutAway");
             db.Database.ExecuteSqlRaw(
-                "INSERT INTO Households (Id, Name, AltitudeMetres, AmbientC, MadeUp, PressureUnit, TemperatureUnit, ForceUnit) VALUES (1, 'Older', 1640, 18, 0, 'bar', 'degC', 'kgf')");
+                "INSERT INTO Households (Id, Name, AltitudeMetres, AmbientC, MadeUp, PressureUnit, TemperatureUnit, "
+                    + "ForceUnit) VALUES (1, 'Older', 1640, 18, 0, 'bar', 'degC', 'kgf')"
+            );
             foreach (var family in new[] { MachineFamily.PortableLever, MachineFamily.BoilerSpring })
             {
                 var spec = JsonSerializer.Serialize(FamilyDefaults.Of(family).Machine, RuddyContext.Json);
@@ -91,7 +98,11 @@ public static class Kills
             for (var i = 0; i < 2; i++)
             {
                 db.Database.ExecuteSql(
-                    $"INSERT INTO Sessions (MachineId, CreatedAt, AmbientC, AltitudeMetres, Wants, Log) VALUES (2, {DateTime.UtcNow.Ticks + i}, 18, 1640, {wants}, '{{}}')");
+                    $"""
+                    INSERT INTO Sessions (MachineId, CreatedAt, AmbientC, AltitudeMetres, Wants, Log)
+                    VALUES (2, {DateTime.UtcNow.Ticks + i}, 18, 1640, {wants}, {"{}"})
+                    """
+                );
             }
 
             db.Database.ExecuteSqlRaw("PRAGMA wal_checkpoint(TRUNCATE)");
@@ -109,15 +120,24 @@ public static class Kills
     }
 
     /// <summary>Kills a first start, or where there is an older database its upgrade.</summary>
-    private static async Task<double> WhileStartingAsync(string folder, byte[]? older, SeededRandom random, bool interrupt, List<string> faults)
+    private static async Task<double> WhileStartingAsync(
+        string folder,
+        byte[]? older,
+        SeededRandom random,
+        bool interrupt,
+        List<string> faults
+    )
     {
-        if (older is not null) await File.WriteAllBytesAsync(StoreFile.PathIn(folder), older);
+        if (older is not null)
+            await File.WriteAllBytesAsync(StoreFile.PathIn(folder), older);
         using (var server = ServerProcess.Launch(folder))
         {
             // a first start takes a second or two: any moment of it
             await Task.Delay(TimeSpan.FromMilliseconds(100 + random.Below(2200)));
-            if (interrupt) await server.InterruptAsync();
-            else await server.KillAsync();
+            if (interrupt)
+                await server.InterruptAsync();
+            else
+                await server.KillAsync();
         }
 
         var clock = Stopwatch.StartNew();
@@ -125,12 +145,24 @@ public static class Kills
         var took = clock.Elapsed.TotalSeconds;
         var shots = (int)(await again.GetAsync("/api/shots?size=1"))["total"]!;
         var machines = (await again.GetAsync("/api/bench"))["machines"]!.AsArray().Count;
-        if (older is null ? shots < 30 || machines != 3 : machines != 2 || (int)(await again.GetAsync("/api/session"))["machineId"]! != 1) faults.Add($"a start that was interrupted left {machines} machines and {shots} shots");
-        if (took > LongestStart) faults.Add($"a start after a kill took {took:0.0} s");
+        if (
+            older is null
+                ? shots < 30 || machines != 3
+                : machines != 2 || (int)(await again.GetAsync("/api/session"))["machineId"]! != 1
+        )
+            faults.Add($"a start that was interrupted left {machines} machines and {shots} shots");
+        if (took > LongestStart)
+            faults.Add($"a start after a kill took {took:0.0} s");
         return took;
     }
 
-    private static async Task<(double Start, double Lost)> WhilePullingAsync(string folder, byte[] sample, SeededRandom random, bool interrupt, List<string> faults)
+    private static async Task<(double Start, double Lost)> WhilePullingAsync(
+        string folder,
+        byte[] sample,
+        SeededRandom random,
+        bool interrupt,
+        List<string> faults
+    )
     {
         await File.WriteAllBytesAsync(StoreFile.PathIn(folder), sample);
         var stored = new List<int>();
@@ -145,14 +177,20 @@ public static class Kills
             await gauge.PlayAsync(1.2, 3);
             await server.PostAsync("/api/pull/stop");
             var (status, saved) = await server.PostAsync("/api/pull/save");
-            if (status == 200) stored.Add((int)saved!["shotId"]!);
+            if (status == 200)
+                stored.Add((int)saved!["shotId"]!);
             var brewer = (await server.GetAsync("/api/bench"))["brewers"]![0]!;
             var name = $"Ilva {random.Below(1000)}";
-            using var patch = new HttpRequestMessage(HttpMethod.Patch, $"/api/bench/brewers/{brewer["id"]}?version={brewer["version"]}")
+            using var patch = new HttpRequestMessage(
+                HttpMethod.Patch,
+                $"/api/bench/brewers/{brewer["id"]}?version={brewer["version"]}"
+            )
             {
                 Content = new StringContent(new JsonObject { ["name"] = name }.ToJsonString(), Encoding.UTF8, "application/json"),
             };
-            using (var answer = await server.Http.SendAsync(patch)) if (answer.IsSuccessStatusCode) acknowledged = name;
+            using (var answer = await server.Http.SendAsync(patch))
+                if (answer.IsSuccessStatusCode)
+                    acknowledged = name;
             await server.ReadyAsync();
             var storing = random.Below(3) == 0;
             sent = await gauge.PlayAsync(1.6 + (random.Uniform() * 2), 4);
@@ -164,10 +202,14 @@ public static class Kills
                 await Task.Delay(random.Below(60));
             }
 
-            if (interrupt) await server.InterruptAsync();
-            else await server.KillAsync();
-            if (save is not null) await save.ContinueWith(_ => { }, TaskScheduler.Default);
-            if ((int)before["total"]! < 30) faults.Add("the sample was not whole");
+            if (interrupt)
+                await server.InterruptAsync();
+            else
+                await server.KillAsync();
+            if (save is not null)
+                await save.ContinueWith(_ => { }, TaskScheduler.Default);
+            if ((int)before["total"]! < 30)
+                faults.Add("the sample was not whole");
         }
 
         var clock = Stopwatch.StartNew();
@@ -176,30 +218,41 @@ public static class Kills
         foreach (var id in stored)
         {
             using var shot = await again.Http.GetAsync(new Uri($"/api/shots/{id}", UriKind.Relative));
-            if (!shot.IsSuccessStatusCode) faults.Add($"shot {id} had been stored and is gone");
+            if (!shot.IsSuccessStatusCode)
+                faults.Add($"shot {id} had been stored and is gone");
         }
 
-        if (acknowledged.Length > 0 && (string)(await again.GetAsync("/api/bench"))["brewers"]![0]!["name"]! != acknowledged) faults.Add($"the name {acknowledged} was kept and is gone");
+        if (acknowledged.Length > 0 && (string)(await again.GetAsync("/api/bench"))["brewers"]![0]!["name"]! != acknowledged)
+            faults.Add($"the name {acknowledged} was kept and is gone");
         var offered = (await again.GetAsync("/api/pull/recovered")).AsArray();
         var pulled = (int)(await again.GetAsync("/api/shots?size=1"))["total"]!;
         var lost = offered.Count == 1 ? Math.Max(0, sent - (double)offered[0]!["seconds"]!) : 0;
-        if (offered.Count > 1) faults.Add($"{offered.Count} pulls were offered back");
-        if (lost > MostLost + Gauge.StepSeconds) faults.Add(FormattableString.Invariant($"{lost:0.00} s of a pull were lost"));
+        if (offered.Count > 1)
+            faults.Add($"{offered.Count} pulls were offered back");
+        if (lost > MostLost + Gauge.StepSeconds)
+            faults.Add(FormattableString.Invariant($"{lost:0.00} s of a pull were lost"));
         foreach (var pull in offered)
         {
             // twice at once, as a hasty hand presses
             var path = $"/api/pull/recovered/{pull!["id"]}/save";
             var answers = await Task.WhenAll(again.PostAsync(path), again.PostAsync(path));
-            if (answers.Select(a => (int?)a.Body?["shotId"]).Distinct().Count() != 1) faults.Add("one pull became two shots");
+            if (answers.Select(a => (int?)a.Body?["shotId"]).Distinct().Count() != 1)
+                faults.Add("one pull became two shots");
             var shot = await again.GetAsync($"/api/shots/{answers[0].Body!["shotId"]}");
-            if (Math.Abs((double)shot["shot"]!["measures"]!["peakBar"]! - 4) > 0.05 || !((string)shot["notices"]!).Contains("interrupted", StringComparison.Ordinal))
+            if (
+                Math.Abs((double)shot["shot"]!["measures"]!["peakBar"]! - 4) > 0.05
+                || !((string)shot["notices"]!).Contains("interrupted", StringComparison.Ordinal)
+            )
                 faults.Add("a pull that was brought back is not what was pulled");
         }
 
         var after = (int)(await again.GetAsync("/api/shots?size=1"))["total"]!;
-        if (after != pulled + offered.Count) faults.Add($"{offered.Count} pulls made {after - pulled} shots");
-        if ((await again.GetAsync("/api/pull/recovered")).AsArray().Count > 0) faults.Add("a pull that was kept is offered again");
-        if (took > LongestStart) faults.Add($"a start after a kill took {took:0.0} s");
+        if (after != pulled + offered.Count)
+            faults.Add($"{offered.Count} pulls made {after - pulled} shots");
+        if ((await again.GetAsync("/api/pull/recovered")).AsArray().Count > 0)
+            faults.Add("a pull that was kept is offered again");
+        if (took > LongestStart)
+            faults.Add($"a start after a kill took {took:0.0} s");
         return (took, lost);
     }
 }
@@ -213,7 +266,12 @@ public sealed class Gauge : IDisposable
     private readonly ClientWebSocket _socket = new();
     private readonly Stopwatch _clock = Stopwatch.StartNew();
 
-    public static async Task<Gauge> ConnectAsync(Uri server, string name = "Gauge", string channel = "pressure", string unit = "bar")
+    public static async Task<Gauge> ConnectAsync(
+        Uri server,
+        string name = "Gauge",
+        string channel = "pressure",
+        string unit = "bar"
+    )
     {
         var gauge = new Gauge();
         await gauge._socket.ConnectAsync(new Uri($"ws://{server.Authority}/instruments"), CancellationToken.None);
@@ -222,7 +280,8 @@ public sealed class Gauge : IDisposable
     }
 
     /// <summary>Sends a line.</summary>
-    public Task SayAsync(string line) => _socket.SendAsync(Encoding.UTF8.GetBytes(line + "\n"), WebSocketMessageType.Text, true, CancellationToken.None);
+    public Task SayAsync(string line) =>
+        _socket.SendAsync(Encoding.UTF8.GetBytes(line + "\n"), WebSocketMessageType.Text, true, CancellationToken.None);
 
     /// <summary>Sends a pressure at the pace for some seconds; the time from the first to the last reading, s.</summary>
     public async Task<double> PlayAsync(double seconds, double bar)

@@ -16,7 +16,8 @@ public sealed class ServerProcess : IDisposable
         Process = process;
         process.ErrorDataReceived += (_, line) =>
         {
-            lock (_errors) _errors.AppendLine(line.Data);
+            lock (_errors)
+                _errors.AppendLine(line.Data);
         };
         process.BeginErrorReadLine();
     }
@@ -32,26 +33,57 @@ public sealed class ServerProcess : IDisposable
     {
         get
         {
-            lock (_errors) return _errors.ToString();
+            lock (_errors)
+                return _errors.ToString();
         }
     }
 
     /// <summary>Begins to start one.</summary>
     /// <param name="folder">Its data folder.</param>
     /// <param name="arguments">More of its options.</param>
-    /// <param name="diskKilobytes">Where given, the folder is a disk of that size that only the process sees, see <see cref="Inside"/>.</param>
+    /// <param name="diskKilobytes">Where given, the folder is a disk of that size that only the process sees, see
+    /// <see cref="Inside"/>.</param>
     public static ServerProcess Launch(string folder, IEnumerable<string>? arguments = null, int? diskKilobytes = null)
     {
         // a shell's background job, as the tests may be, would have it deaf to Ctrl-C
-        string[] command = ["env", "--default-signal=INT", "dotnet", typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder, .. arguments ?? []];
+        string[] command =
+        [
+            "env",
+            "--default-signal=INT",
+            "dotnet",
+            typeof(RuddyServer).Assembly.Location,
+            "--port",
+            "0",
+            "--data",
+            folder,
+            .. arguments ?? [],
+        ];
         if (diskKilobytes is { } size)
-            command = ["unshare", "--map-root-user", "--mount", "sh", "-c", $"mount -t tmpfs -o size={size}k tmpfs \"$0\" && exec \"$@\"", folder, .. command];
-        return new(Process.Start(new ProcessStartInfo(command[0], command[1..]) { RedirectStandardOutput = true, RedirectStandardError = true })!);
+            command =
+            [
+                "unshare",
+                "--map-root-user",
+                "--mount",
+                "sh",
+                "-c",
+                $"mount -t tmpfs -o size={size}k tmpfs \"$0\" && exec \"$@\"",
+                folder,
+                .. command,
+            ];
+        return new(
+            Process.Start(
+                new ProcessStartInfo(command[0], command[1..]) { RedirectStandardOutput = true, RedirectStandardError = true }
+            )!
+        );
     }
 
     /// <summary>Starts one and waits until it listens.</summary>
     /// <exception cref="InvalidOperationException">It ended instead; the message is what it said.</exception>
-    public static async Task<ServerProcess> StartAsync(string folder, IEnumerable<string>? arguments = null, int? diskKilobytes = null)
+    public static async Task<ServerProcess> StartAsync(
+        string folder,
+        IEnumerable<string>? arguments = null,
+        int? diskKilobytes = null
+    )
     {
         var server = Launch(folder, arguments, diskKilobytes);
         await server.ListeningAsync(TimeSpan.FromSeconds(40));
@@ -65,7 +97,8 @@ public sealed class ServerProcess : IDisposable
         using var late = new CancellationTokenSource(patience);
         while (await Process.StandardOutput.ReadLineAsync(late.Token) is { } line)
         {
-            if (!line.StartsWith("Listening on ", StringComparison.Ordinal)) continue;
+            if (!line.StartsWith("Listening on ", StringComparison.Ordinal))
+                continue;
             Http = new HttpClient { BaseAddress = new Uri(line["Listening on ".Length..]), Timeout = TimeSpan.FromSeconds(30) };
             return;
         }
@@ -91,7 +124,10 @@ public sealed class ServerProcess : IDisposable
     /// <summary>Makes a pull ready of the sheet as it stands; its id.</summary>
     public async Task<string> ReadyAsync()
     {
-        var (status, view) = await PostAsync("/api/pull/ready", new { sheetVersion = (int)(await GetAsync("/api/prepare"))["version"]! });
+        var (status, view) = await PostAsync(
+            "/api/pull/ready",
+            new { sheetVersion = (int)(await GetAsync("/api/prepare"))["version"]! }
+        );
         return status == 200 ? (string)view!["frame"]!["pullId"]! : throw new InvalidOperationException($"{status} {view}");
     }
 
@@ -99,13 +135,18 @@ public sealed class ServerProcess : IDisposable
     public async Task<double> MemoryAsync()
     {
         var status = await File.ReadAllLinesAsync($"/proc/{Process.Id}/status");
-        return double.Parse(status.First(l => l.StartsWith("VmRSS", StringComparison.Ordinal)).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1]) / 1024;
+        return double.Parse(
+                status
+                    .First(l => l.StartsWith("VmRSS", StringComparison.Ordinal))
+                    .Split(' ', StringSplitOptions.RemoveEmptyEntries)[1]
+            ) / 1024;
     }
 
     /// <summary>Ends it as a power cut does.</summary>
     public async Task KillAsync()
     {
-        if (!Process.HasExited) Process.Kill(entireProcessTree: true);
+        if (!Process.HasExited)
+            Process.Kill(entireProcessTree: true);
         await Process.WaitForExitAsync();
     }
 
@@ -118,17 +159,20 @@ public sealed class ServerProcess : IDisposable
         const int presses = 15;
         for (var i = 0; i < presses && !Process.HasExited; i++)
         {
-            using (var kill = Process.Start("kill", ["-INT", Process.Id.ToString()])) await kill.WaitForExitAsync();
+            using (var kill = Process.Start("kill", ["-INT", Process.Id.ToString()]))
+                await kill.WaitForExitAsync();
             await Task.WhenAny(Process.WaitForExitAsync(), Task.Delay(TimeSpan.FromSeconds(2)));
         }
 
-        if (!Process.HasExited) throw new TimeoutException("The server does not hear Ctrl-C.");
+        if (!Process.HasExited)
+            throw new TimeoutException("The server does not hear Ctrl-C.");
         await Process.WaitForExitAsync();
     }
 
     public void Dispose()
     {
-        if (!Process.HasExited) Process.Kill(entireProcessTree: true);
+        if (!Process.HasExited)
+            Process.Kill(entireProcessTree: true);
         Process.Dispose();
         Http.Dispose();
     }

@@ -15,8 +15,8 @@ namespace RuddySpring.Attacks;
 public sealed record SoakOutcome(int Sent, int Kept, double GrownMegabytes, int FullDisks, IReadOnlyList<string> Faults);
 
 /// <summary>
-/// A pull that runs while everything round it goes wrong: devices send garbage, values out of range and floods, set their clocks and hang up;
-/// another client edits everything; the disk fills and empties.
+/// A pull that runs while everything round it goes wrong: devices send garbage, values out of range and floods, set their clocks
+/// and hang up; another client edits everything; the disk fills and empties.
 /// </summary>
 public static class Soak
 {
@@ -35,14 +35,25 @@ public static class Soak
             var lastSaid = 0.0;
             async Task SayAsync(int i)
             {
-                await gauge.SayAsync(FormattableString.Invariant($"{{\"t\":{i * 0.04:0.000},\"pressure\":{4 + Math.Sin(i * 0.01):0.000}}}"));
+                await gauge.SayAsync(
+                    FormattableString.Invariant($"{{\"t\":{i * 0.04:0.000},\"pressure\":{4 + Math.Sin(i * 0.01):0.000}}}")
+                );
                 Volatile.Write(ref lastSaid, clock.Elapsed.TotalSeconds);
             }
 
             await SayAsync(0);
             var nuisances = new[]
             {
-                Guarded(() => GarbageAsync(server.Address, seed, () => clock.Elapsed.TotalSeconds - Volatile.Read(ref lastSaid) < 1, over.Token), over.Token),
+                Guarded(
+                    () =>
+                        GarbageAsync(
+                            server.Address,
+                            seed,
+                            () => clock.Elapsed.TotalSeconds - Volatile.Read(ref lastSaid) < 1,
+                            over.Token
+                        ),
+                    over.Token
+                ),
                 Guarded(() => ClocksAsync(server.Address, seed + 1, over.Token), over.Token),
                 Guarded(() => EditAsync(server, seed + 2, over.Token), over.Token),
             };
@@ -52,7 +63,8 @@ public static class Soak
             while (clock.Elapsed.TotalSeconds < seconds && !server.Process.HasExited)
             {
                 var due = (int)(clock.Elapsed.TotalSeconds * 25);
-                for (; sent < due; sent++) await SayAsync(sent);
+                for (; sent < due; sent++)
+                    await SayAsync(sent);
                 if (clock.Elapsed.TotalSeconds - lastLook > seconds / 40)
                 {
                     lastLook = clock.Elapsed.TotalSeconds;
@@ -73,18 +85,27 @@ public static class Soak
 
             await server.PostAsync($"/api/pull/stop?pull={pull}");
             var (status, saved) = await server.PostAsync($"/api/pull/save?pull={pull}");
-            if (status != 200) faults.Add($"the pull could not be saved: {status} {saved}");
+            if (status != 200)
+                faults.Add($"the pull could not be saved: {status} {saved}");
             var kept = 0;
             if (status == 200)
             {
                 var shot = await server.GetAsync($"/api/shots/{saved!["shotId"]}");
-                kept = (int?)shot["origins"]!.AsArray().SingleOrDefault(o => (string)o!["channel"]! == "Pressure")?["samples"] ?? 0;
+                kept = (int?)shot["origins"]!.AsArray().SingleOrDefault(o => (string)o!["channel"]! == "Pressure")?["samples"]
+                    ?? 0;
                 var notices = (string)shot["notices"]!;
-                if (notices.Length > 2000) faults.Add($"the shot holds {notices.Length} characters of notices");
+                if (notices.Length > 2000)
+                    faults.Add($"the shot holds {notices.Length} characters of notices");
             }
 
             var quarter = Math.Max(1, memory.Count / 4);
-            return new(sent, kept, memory.TakeLast(quarter).Average() - memory.Skip(quarter / 2).Take(quarter).Average(), fullDisks, faults);
+            return new(
+                sent,
+                kept,
+                memory.TakeLast(quarter).Average() - memory.Skip(quarter / 2).Take(quarter).Average(),
+                fullDisks,
+                faults
+            );
         }
         finally
         {
@@ -101,7 +122,14 @@ public static class Soak
             {
                 await again();
             }
-            catch (Exception error) when (error is WebSocketException or HttpRequestException or OperationCanceledException or IOException or InvalidOperationException)
+            catch (Exception error)
+                when (error
+                        is WebSocketException
+                            or HttpRequestException
+                            or OperationCanceledException
+                            or IOException
+                            or InvalidOperationException
+                )
             {
                 await Task.Delay(20, CancellationToken.None);
             }
@@ -114,18 +142,25 @@ public static class Soak
         for (var round = 0; !over.IsCancellationRequested; round++)
         {
             // sometimes under the name of the gauge that the pull goes by, while that one sends
-            using var device = await Gauge.ConnectAsync(address, random.Below(4) == 0 && gaugeSends() ? "The one gauge" : $"Nuisance {round}");
+            using var device = await Gauge.ConnectAsync(
+                address,
+                random.Below(4) == 0 && gaugeSends() ? "The one gauge" : $"Nuisance {round}"
+            );
             for (var i = 0; i < 60 && !over.IsCancellationRequested; i++)
             {
-                await device.SayAsync(random.Below(7) switch
-                {
-                    0 => "garbage",
-                    1 => FormattableString.Invariant($"{{\"t\":{i},\"pressure\":400}}"),
-                    2 => FormattableString.Invariant($"{{\"t\":{i},\"pressure\":1e308}}"),
-                    3 => new string('x', 3000),
-                    4 => "{\"t\":-5}",
-                    _ => FormattableString.Invariant($"{{\"t\":{i * 0.001:0.000},\"pressure\":{random.Uniform() * 12:0.00}}}"), // a flood
-                });
+                await device.SayAsync(
+                    random.Below(7) switch
+                    {
+                        0 => "garbage",
+                        1 => FormattableString.Invariant($"{{\"t\":{i},\"pressure\":400}}"),
+                        2 => FormattableString.Invariant($"{{\"t\":{i},\"pressure\":1e308}}"),
+                        3 => new string('x', 3000),
+                        4 => "{\"t\":-5}",
+                        _ => FormattableString.Invariant(
+                            $"{{\"t\":{i * 0.001:0.000},\"pressure\":{random.Uniform() * 12:0.00}}}"
+                        ), // a flood
+                    }
+                );
             }
 
             await Task.Delay(30, over);
@@ -140,7 +175,9 @@ public static class Soak
         while (!over.IsCancellationRequested)
         {
             t += random.Below(20) == 0 ? (random.Uniform() - 0.5) * 4000 : 0.1;
-            await device.SayAsync(FormattableString.Invariant($"{{\"t\":{Math.Max(0, t):0.000},\"group\":{-30 + (random.Uniform() * 230):0.0}}}"));
+            await device.SayAsync(
+                FormattableString.Invariant($"{{\"t\":{Math.Max(0, t):0.000},\"group\":{-30 + (random.Uniform() * 230):0.0}}}")
+            );
             await Task.Delay(50, over);
         }
     }
@@ -155,10 +192,20 @@ public static class Soak
             var things = bench[kind]!.AsArray();
             var thing = things[random.Below(things.Count)]!;
             var patch = new JsonObject { ["name"] = $"{((string)thing["name"]!).Split('.')[0]}.{random.Below(100)}" };
-            using (await server.Http.PatchAsJsonAsync($"/api/bench/{kind}/{thing["id"]}?version={thing["version"]}", patch, over)) { }
+            using (await server.Http.PatchAsJsonAsync($"/api/bench/{kind}/{thing["id"]}?version={thing["version"]}", patch, over))
+            { }
             var shot = 1 + random.Below(30);
             var version = (await server.GetAsync($"/api/shots/{shot}"))["shot"]!["version"];
-            var taste = new { sour = 1, bitter = random.Below(4), dry = 1, sweet = 2, body = 2, liking = 3, words = $"soak {random.Below(1000)}" };
+            var taste = new
+            {
+                sour = 1,
+                bitter = random.Below(4),
+                dry = 1,
+                sweet = 2,
+                body = 2,
+                liking = 3,
+                words = $"soak {random.Below(1000)}",
+            };
             using (await server.Http.PutAsJsonAsync($"/api/shots/{shot}/taste?version={version}", taste, over)) { }
             using (await server.Http.GetAsync(new Uri("/api/prepare/prediction", UriKind.Relative), over)) { }
             await Task.Delay(40, over);
@@ -172,12 +219,14 @@ public static class Soak
         while (!over.IsCancellationRequested)
         {
             await Task.Delay(TimeSpan.FromSeconds(seconds / 12), CancellationToken.None);
-            if (over.IsCancellationRequested || server.Process.HasExited) break;
+            if (over.IsCancellationRequested || server.Process.HasExited)
+                break;
             try
             {
                 await using var file = new FileStream(filler, FileMode.Create, FileAccess.Write, FileShare.None, bufferSize: 0);
                 var block = new byte[64 * 1024];
-                for (var i = 0; i < 1000; i++) file.Write(block);
+                for (var i = 0; i < 1000; i++)
+                    file.Write(block);
             }
             catch (IOException)
             {
@@ -188,7 +237,8 @@ public static class Soak
             File.Delete(filler);
         }
 
-        if (File.Exists(filler)) File.Delete(filler);
+        if (File.Exists(filler))
+            File.Delete(filler);
         return full;
     }
 }

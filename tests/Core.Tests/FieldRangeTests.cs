@@ -29,7 +29,10 @@ public sealed class FieldRangeTests
     [Fact]
     public void The_sentence_has_the_value_that_was_typed()
     {
-        Assert.Equal("Dose is 31.5 g; it must lie between 5 and 30 g.", Assert.Throws<FieldRangeException>(() => Dose.Check(31.5)).Sentence);
+        Assert.Equal(
+            "Dose is 31.5 g; it must lie between 5 and 30 g.",
+            Assert.Throws<FieldRangeException>(() => Dose.Check(31.5)).Sentence
+        );
         Assert.Equal("Dose must be a number between 5 and 30 g.", Dose.Sentence(double.NaN));
     }
 }

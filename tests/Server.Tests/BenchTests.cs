@@ -17,7 +17,9 @@ public sealed class BenchTests : IAsyncLifetime
         Assert.Equal(404, status);
         Assert.Contains("Add one under Machines", (string)problem!["detail"]!, StringComparison.Ordinal);
 
-        var family = (await _server.GetAsync("/api/bench"))["families"]!.AsArray().Single(f => (string)f!["family"]! == "HeatedGroup")!;
+        var family = (await _server.GetAsync("/api/bench"))["families"]!
+            .AsArray()
+            .Single(f => (string)f!["family"]! == "HeatedGroup")!;
         await _server.PostAsync("/api/bench/machines", new { name = "Kitchen lever", spec = family["defaults"] });
         var answer = await _server.GetAsync("/api/prepare");
         Assert.Equal(18, (double)answer["sheet"]!["doseGrams"]!);
@@ -51,7 +53,14 @@ public sealed class BenchTests : IAsyncLifetime
     [Fact]
     public async Task A_roast_date_in_the_future_is_refused()
     {
-        var bag = new { name = "Tomorrow", roaster = "", roastedOn = DateTime.Today.AddDays(2).ToString("yyyy-MM-dd"), roastLevel = "light", finished = false };
+        var bag = new
+        {
+            name = "Tomorrow",
+            roaster = "",
+            roastedOn = DateTime.Today.AddDays(2).ToString("yyyy-MM-dd"),
+            roastLevel = "light",
+            finished = false,
+        };
         var (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/bench/bags", bag);
         Assert.Equal(400, status);
         Assert.Equal("roastedOn", (string)problem!["field"]!);
@@ -61,14 +70,44 @@ public sealed class BenchTests : IAsyncLifetime
     public async Task Bags_and_grinders_are_kept_and_changed()
     {
         var today = DateTime.Today.ToString("yyyy-MM-dd");
-        var bench = await _server.PostAsync("/api/bench/bags", new { name = " Cellar ", roaster = "", roastedOn = today, roastLevel = "dark", finished = false });
+        var bench = await _server.PostAsync(
+            "/api/bench/bags",
+            new
+            {
+                name = " Cellar ",
+                roaster = "",
+                roastedOn = today,
+                roastLevel = "dark",
+                finished = false,
+            }
+        );
         var bag = bench!["bags"]![0]!;
         Assert.Equal("Cellar", (string)bag["name"]!);
         Assert.Equal("TooFresh", (string)bag["rest"]!);
         var (_, changed) = await _server.SendAsync(
-            HttpMethod.Patch, $"/api/bench/bags/{bag["id"]}", new { name = "Cellar", roaster = "", roastedOn = today, roastLevel = "dark", finished = true });
+            HttpMethod.Patch,
+            $"/api/bench/bags/{bag["id"]}",
+            new
+            {
+                name = "Cellar",
+                roaster = "",
+                roastedOn = today,
+                roastLevel = "dark",
+                finished = true,
+            }
+        );
         Assert.True((bool)changed!["bags"]![0]!["finished"]!);
-        var (status, _) = await _server.SendAsync(HttpMethod.Post, "/api/bench/grinders", new { name = "Mill", scaleUnit = "turns", step = 0, finerIsLower = true });
+        var (status, _) = await _server.SendAsync(
+            HttpMethod.Post,
+            "/api/bench/grinders",
+            new
+            {
+                name = "Mill",
+                scaleUnit = "turns",
+                step = 0,
+                finerIsLower = true,
+            }
+        );
         Assert.Equal(400, status);
     }
 
@@ -76,11 +115,31 @@ public sealed class BenchTests : IAsyncLifetime
     public async Task What_is_put_away_leaves_bench_and_sheet_and_comes_back_as_it_was()
     {
         var families = (await _server.GetAsync("/api/bench"))["families"]!.AsArray();
-        object Named(string family, string name) => new { name, spec = families.Single(f => (string)f!["family"]! == family)!["defaults"] };
+        object Named(string family, string name) =>
+            new { name, spec = families.Single(f => (string)f!["family"]! == family)!["defaults"] };
         await _server.PostAsync("/api/bench/machines", Named("PortableLever", "Old lever"));
         await _server.PostAsync("/api/bench/machines", Named("HeatedGroup", "New lever"));
-        await _server.PostAsync("/api/bench/grinders", new { name = "Mill", scaleUnit = "turns", step = 1, finerIsLower = true });
-        await _server.PostAsync("/api/bench/bags", new { name = "Cellar", roaster = "", roastedOn = DateTime.Today.ToString("yyyy-MM-dd"), roastLevel = "dark", finished = false });
+        await _server.PostAsync(
+            "/api/bench/grinders",
+            new
+            {
+                name = "Mill",
+                scaleUnit = "turns",
+                step = 1,
+                finerIsLower = true,
+            }
+        );
+        await _server.PostAsync(
+            "/api/bench/bags",
+            new
+            {
+                name = "Cellar",
+                roaster = "",
+                roastedOn = DateTime.Today.ToString("yyyy-MM-dd"),
+                roastLevel = "dark",
+                finished = false,
+            }
+        );
         var sheet = (JsonObject)(await _server.GetAsync("/api/prepare"))["sheet"]!;
         Assert.Equal(1, (int)sheet["machineId"]!);
         Assert.Equal(1, (int)sheet["grinderId"]!);
@@ -99,7 +158,8 @@ public sealed class BenchTests : IAsyncLifetime
         Assert.Null(now["bagId"]);
         Assert.Equal(404, (await _server.SendAsync(HttpMethod.Put, "/api/prepare", sheet.DeepClone())).Status);
 
-        foreach (var thing in new[] { "machines", "grinders", "bags" }) bench = await _server.PostAsync($"/api/bench/{thing}/1/restore", new { });
+        foreach (var thing in new[] { "machines", "grinders", "bags" })
+            bench = await _server.PostAsync($"/api/bench/{thing}/1/restore", new { });
         Assert.Empty(bench!["putAway"]!.AsArray());
         Assert.Equal(1, (int)(await _server.GetAsync("/api/prepare"))["sheet"]!["machineId"]!);
         Assert.Equal(404, (await _server.SendAsync(HttpMethod.Delete, "/api/bench/baskets/9")).Status);
@@ -109,14 +169,46 @@ public sealed class BenchTests : IAsyncLifetime
     public async Task Freezing_stops_a_bags_clock_and_the_window_is_the_households()
     {
         string Day(int ago) => DateTime.Today.AddDays(-ago).ToString("yyyy-MM-dd");
-        var body = new { name = "Cellar", roaster = "", roastedOn = Day(40), roastLevel = "light", finished = false, process = "washed", openedOn = Day(5), frozenOn = Day(35), thawedOn = Day(6), gramsLeft = 120 };
+        var body = new
+        {
+            name = "Cellar",
+            roaster = "",
+            roastedOn = Day(40),
+            roastLevel = "light",
+            finished = false,
+            process = "washed",
+            openedOn = Day(5),
+            frozenOn = Day(35),
+            thawedOn = Day(6),
+            gramsLeft = 120,
+        };
         var bag = (await _server.PostAsync("/api/bench/bags", body))!["bags"]![0]!;
         Assert.Equal(11, (int)bag["daysFromRoast"]!); // 40 days less 29 in the freezer
         Assert.Equal("Ready", (string)bag["rest"]!);
         Assert.Equal("washed", (string)bag["process"]!);
-        var (_, bench) = await _server.SendAsync(HttpMethod.Put, "/api/bench/rest", new { usableFrom = 4, bestFrom = 12, bestTo = 30, cremaTo = 50 });
+        var (_, bench) = await _server.SendAsync(
+            HttpMethod.Put,
+            "/api/bench/rest",
+            new
+            {
+                usableFrom = 4,
+                bestFrom = 12,
+                bestTo = 30,
+                cremaTo = 50,
+            }
+        );
         Assert.Equal("Resting", (string)bench!["bags"]![0]!["rest"]!);
-        var (status, problem) = await _server.SendAsync(HttpMethod.Put, "/api/bench/rest", new { usableFrom = 4, bestFrom = 12, bestTo = 10, cremaTo = 50 });
+        var (status, problem) = await _server.SendAsync(
+            HttpMethod.Put,
+            "/api/bench/rest",
+            new
+            {
+                usableFrom = 4,
+                bestFrom = 12,
+                bestTo = 10,
+                cremaTo = 50,
+            }
+        );
         Assert.Equal(400, status);
         Assert.Equal("bestTo", (string)problem!["field"]!);
         (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/bench/bags", body with { frozenOn = Day(60) });

@@ -47,13 +47,24 @@ public sealed class DemoTests : IDisposable
     public void Grind_and_R10_hang_together()
     {
         using var db = Filled();
-        var pairs = db.Shots.Include(s => s.Grinder).ToList().Where(s => s.Measures.R10 is not null).GroupBy(s => (s.BagId, s.GrinderId, s.BasketId))
+        var pairs = db
+            .Shots.Include(s => s.Grinder)
+            .ToList()
+            .Where(s => s.Measures.R10 is not null)
+            .GroupBy(s => (s.BagId, s.GrinderId, s.BasketId))
             .Where(g => g.Select(s => s.GrindSetting).Distinct().Count() > 1);
         foreach (var group in pairs)
         {
-            var low = group.Where(s => s.GrindSetting == group.Min(x => x.GrindSetting)).Average(s => s.Measures.R10!.Value / s.DoseGrams);
-            var high = group.Where(s => s.GrindSetting == group.Max(x => x.GrindSetting)).Average(s => s.Measures.R10!.Value / s.DoseGrams);
-            Assert.True(low > high, $"bag {group.Key.BagId} on grinder {group.Key.GrinderId}: {low:0.00} at the finer, {high:0.00} at the coarser");
+            var low = group
+                .Where(s => s.GrindSetting == group.Min(x => x.GrindSetting))
+                .Average(s => s.Measures.R10!.Value / s.DoseGrams);
+            var high = group
+                .Where(s => s.GrindSetting == group.Max(x => x.GrindSetting))
+                .Average(s => s.Measures.R10!.Value / s.DoseGrams);
+            Assert.True(
+                low > high,
+                $"bag {group.Key.BagId} on grinder {group.Key.GrinderId}: {low:0.00} at the finer, {high:0.00} at the coarser"
+            );
         }
     }
 
@@ -106,9 +117,17 @@ public sealed class DemoTests : IDisposable
         using (var db = new RuddyContext(StoreFile.Options(_folder)))
         {
             db.GetService<IMigrator>().Migrate("Practice");
-            var plan = System.Text.Json.JsonSerializer.Serialize(ShippedPlans.Find("hold-flow")! with { Name = "Mine" }, RuddyContext.Json);
+            var plan = System.Text.Json.JsonSerializer.Serialize(
+                ShippedPlans.Find("hold-flow")! with
+                {
+                    Name = "Mine",
+                },
+                RuddyContext.Json
+            );
             db.Database.ExecuteSql($"INSERT INTO Plans (Plan) VALUES ({plan})");
-            db.Database.ExecuteSqlRaw("UPDATE Plans SET Plan = replace(replace(Plan, 'flowGramsPerS', 'flowMlPerS'), ' g/s', ' ml/s')");
+            db.Database.ExecuteSqlRaw(
+                "UPDATE Plans SET Plan = replace(replace(Plan, 'flowGramsPerS', 'flowMlPerS'), ' g/s', ' ml/s')"
+            );
         }
 
         StoreFile.Migrate(_folder);

@@ -15,7 +15,8 @@ public sealed class DeviceClient : IDisposable
         var client = new DeviceClient();
         await client._socket.ConnectAsync(address, CancellationToken.None);
         client._listening = client.ListenAsync();
-        if (hello is not null) await client.SendAsync(hello + "\n");
+        if (hello is not null)
+            await client.SendAsync(hello + "\n");
         return client;
     }
 
@@ -32,10 +33,12 @@ public sealed class DeviceClient : IDisposable
         await LiveServer.UntilAsync(
             () =>
             {
-                lock (_heard) found = _heard.FirstOrDefault(l => l.Contains(part, StringComparison.Ordinal));
+                lock (_heard)
+                    found = _heard.FirstOrDefault(l => l.Contains(part, StringComparison.Ordinal));
                 return Task.FromResult(found is not null);
             },
-            $"the device hears \"{part}\"");
+            $"the device hears \"{part}\""
+        );
         return found!;
     }
 
@@ -55,8 +58,12 @@ public sealed class DeviceClient : IDisposable
             while (_socket.State == WebSocketState.Open)
             {
                 var got = await _socket.ReceiveAsync(buffer.AsMemory(), CancellationToken.None);
-                if (got.MessageType == WebSocketMessageType.Close) return;
-                lock (_heard) _heard.AddRange(Encoding.UTF8.GetString(buffer, 0, got.Count).Split('\n', StringSplitOptions.RemoveEmptyEntries));
+                if (got.MessageType == WebSocketMessageType.Close)
+                    return;
+                lock (_heard)
+                    _heard.AddRange(
+                        Encoding.UTF8.GetString(buffer, 0, got.Count).Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                    );
             }
         }
         catch (Exception error) when (error is WebSocketException or ObjectDisposedException or OperationCanceledException)

@@ -47,7 +47,8 @@ public sealed class LiveServer : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        if (Demo) await File.WriteAllBytesAsync(StoreFile.PathIn(Folder), Sample.Value);
+        if (Demo)
+            await File.WriteAllBytesAsync(StoreFile.PathIn(Folder), Sample.Value);
         Before?.Invoke(StoreFile.PathIn(Folder));
         var options = new ServerOptions(0, Folder, Demo, Folder, Speed, LookOverBytes: LookOverBytes);
         _held = RuddyServer.PrepareData(options, DateTime.UtcNow);
@@ -76,12 +77,15 @@ public sealed class LiveServer : IAsyncLifetime
     /// <summary>GET as JSON; the status must be 200.</summary>
     public async Task<JsonNode> GetAsync(string path) => (await Http.GetFromJsonAsync<JsonNode>(path))!;
 
-    /// <summary>Sends JSON and gives status and answer; a change without a version goes with the one that is there, as from a fresh page.</summary>
+    /// <summary>Sends JSON and gives status and answer; a change without a version goes with the one that is there, as from a
+    /// fresh page.</summary>
     public async Task<(int Status, JsonNode? Body)> SendAsync(HttpMethod method, string path, object? body = null)
     {
-        if ((method == HttpMethod.Put || method == HttpMethod.Patch) && !path.Contains("version=", StringComparison.Ordinal)) path = $"{path}?version={await VersionAsync(path)}";
+        if ((method == HttpMethod.Put || method == HttpMethod.Patch) && !path.Contains("version=", StringComparison.Ordinal))
+            path = $"{path}?version={await VersionAsync(path)}";
         using var request = new HttpRequestMessage(method, path);
-        if (body is not null) request.Content = JsonContent.Create(body);
+        if (body is not null)
+            request.Content = JsonContent.Create(body);
         using var response = await Http.SendAsync(request);
         var text = await response.Content.ReadAsStringAsync();
         return ((int)response.StatusCode, text.Length == 0 ? null : JsonNode.Parse(text));
@@ -90,7 +94,8 @@ public sealed class LiveServer : IAsyncLifetime
     private async Task<int> VersionAsync(string path)
     {
         var parts = path.Split('/', StringSplitOptions.RemoveEmptyEntries);
-        async Task<JsonNode?> OfBench(string things, string id) => (await GetAsync("/api/bench"))[things]!.AsArray().FirstOrDefault(t => $"{t!["id"]}" == id)?["version"];
+        async Task<JsonNode?> OfBench(string things, string id) =>
+            (await GetAsync("/api/bench"))[things]!.AsArray().FirstOrDefault(t => $"{t!["id"]}" == id)?["version"];
         var version = parts switch
         {
             ["api", "prepare"] => (await GetAsync("/api/prepare"))["version"],
@@ -119,7 +124,8 @@ public sealed class LiveServer : IAsyncLifetime
         var end = DateTime.UtcNow.AddSeconds(20);
         while (DateTime.UtcNow < end)
         {
-            if (await holds()) return;
+            if (await holds())
+                return;
             await Task.Delay(20);
         }
 
@@ -138,7 +144,11 @@ public sealed class LiveServer : IAsyncLifetime
     /// <summary>Puts a whole sheet, in the place of the version given or of the one that is there.</summary>
     public async Task<JsonNode> PutSheetAsync(JsonNode sheet, int? version = null)
     {
-        var (status, body) = await SendAsync(HttpMethod.Put, version is null ? "/api/prepare" : $"/api/prepare?version={version}", sheet);
+        var (status, body) = await SendAsync(
+            HttpMethod.Put,
+            version is null ? "/api/prepare" : $"/api/prepare?version={version}",
+            sheet
+        );
         Assert.True(status == 200, $"{status} {body}");
         return body!;
     }

@@ -47,7 +47,11 @@ public sealed class OddRowsTests : IAsyncLifetime
         await EverythingAnswersAsync();
         var machine = (await _server.GetAsync("/api/bench"))["machines"]!.AsArray().Single(m => (int)m!["id"]! == id)!;
         Assert.Contains("cannot be read", (string)machine["problem"]!, StringComparison.Ordinal);
-        Assert.Contains("machineId", (await _server.GetAsync("/api/prepare"))["problems"]!.ToJsonString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "machineId",
+            (await _server.GetAsync("/api/prepare"))["problems"]!.ToJsonString(),
+            StringComparison.Ordinal
+        );
         // a new name alone leaves the odd numbers as they are
         await _server.SendAsync(HttpMethod.Patch, $"/api/bench/machines/{id}", new { spec = machine["spec"]!.DeepClone() });
         Assert.Null((await _server.GetAsync("/api/bench"))["machines"]!.AsArray().Single(m => (int)m!["id"]! == id)!["problem"]);
@@ -74,7 +78,22 @@ public sealed class OddMachineTests(LiveServer server) : IClassFixture<LiveServe
 {
     internal static async Task EverythingAnswersAsync(LiveServer server)
     {
-        foreach (var path in new[] { "/api/bench", "/api/household", "/api/prepare", "/api/prepare/prediction", "/api/session", "/api/shots", "/api/shots/5", "/api/practice", "/api/pull", "/api/machines/1", "/api/bench/learned" })
+        foreach (
+            var path in new[]
+            {
+                "/api/bench",
+                "/api/household",
+                "/api/prepare",
+                "/api/prepare/prediction",
+                "/api/session",
+                "/api/shots",
+                "/api/shots/5",
+                "/api/practice",
+                "/api/pull",
+                "/api/machines/1",
+                "/api/bench/learned",
+            }
+        )
         {
             var (status, body) = await server.SendAsync(HttpMethod.Get, path);
             Assert.True(status == 200, $"{path}: {status} {body}");
@@ -85,7 +104,11 @@ public sealed class OddMachineTests(LiveServer server) : IClassFixture<LiveServe
     [InlineData("springTopBar", null, "springTopBar")]
     [InlineData("strokesAShot", "0", "strokesAShot")]
     [InlineData("measured", "[null]", "measured")]
-    [InlineData("measured", "[{\"field\":\"x\",\"value\":1e300,\"plusMinus\":null,\"way\":\"\",\"readings\":1,\"on\":\"2026-01-01\"}]", "measured")]
+    [InlineData(
+        "measured",
+        "[{\"field\":\"x\",\"value\":1e300,\"plusMinus\":null,\"way\":\"\",\"readings\":1,\"on\":\"2026-01-01\"}]",
+        "measured"
+    )]
     [InlineData("heat", "{\"spreadK\":1e300}", "spreadK")]
     [InlineData("heat", "{\"heaterStepsC\":[85,90,95,99,100,101,102,103,104,105,106,107,108]}", "heaterStepsC")]
     [InlineData("family", "1", "spec.family")]
@@ -93,7 +116,9 @@ public sealed class OddMachineTests(LiveServer server) : IClassFixture<LiveServe
     [InlineData("boilerGaugeBar", "null", "boilerGaugeBar")]
     public async Task A_machine_that_would_break_everything_is_refused(string member, string? value, string field)
     {
-        var spec = (await server.GetAsync("/api/bench"))["machines"]!.AsArray().Single(m => (string)m!["name"]! == "Hall spring")!["spec"]!.DeepClone();
+        var spec = (await server.GetAsync("/api/bench"))["machines"]!
+            .AsArray()
+            .Single(m => (string)m!["name"]! == "Hall spring")!["spec"]!.DeepClone();
         spec[member] = value is null ? null : JsonNode.Parse(value);
         var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/bench/machines", new { name = "Odd", spec });
         Assert.Equal(400, status);
@@ -105,11 +130,24 @@ public sealed class OddMachineTests(LiveServer server) : IClassFixture<LiveServe
     public async Task Long_tables_and_lists_are_refused_at_once()
     {
         var spec = (await server.GetAsync("/api/bench"))["machines"]![0]!["spec"]!.DeepClone();
-        spec["leverRatioTable"] = new JsonArray([.. Enumerable.Range(0, 40_000).Select(i => new JsonObject { ["strokeShare"] = i / 40_000.0, ["ratio"] = 8 })]);
+        spec["leverRatioTable"] = new JsonArray([
+            .. Enumerable.Range(0, 40_000).Select(i => new JsonObject { ["strokeShare"] = i / 40_000.0, ["ratio"] = 8 }),
+        ]);
         var clock = System.Diagnostics.Stopwatch.StartNew();
         Assert.Equal(400, (await server.SendAsync(HttpMethod.Post, "/api/bench/machines", new { name = "Odd", spec })).Status);
-        var rows = Enumerable.Range(0, 900).Select(i => new { handKgf = 5.0, pressureBar = 3.0, strokeShare = (double?)null });
-        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/machines/1/measure", new { keep = false, handle = rows });
+        var rows = Enumerable
+            .Range(0, 900)
+            .Select(i => new
+            {
+                handKgf = 5.0,
+                pressureBar = 3.0,
+                strokeShare = (double?)null,
+            });
+        var (status, problem) = await server.SendAsync(
+            HttpMethod.Post,
+            "/api/machines/1/measure",
+            new { keep = false, handle = rows }
+        );
         Assert.Equal(400, status);
         Assert.Contains("between 1 and 100", (string)problem!["detail"]!, StringComparison.Ordinal);
         Assert.True(clock.Elapsed.TotalSeconds < 3, $"took {clock.Elapsed.TotalSeconds:0.0} s");

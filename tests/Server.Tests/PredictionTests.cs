@@ -24,7 +24,9 @@ public sealed class PredictionTests(LiveServer server) : IClassFixture<LiveServe
         var shot = (await server.GetAsync("/api/prepare/prediction"))["shot"]!;
         Assert.True((bool)shot["reachesYield"]!);
         Assert.InRange((double)shot["seconds"]!, 20, 90);
-        Assert.True((double)shot["secondsLow"]! < (double)shot["seconds"]! && (double)shot["seconds"]! < (double)shot["secondsHigh"]!);
+        Assert.True(
+            (double)shot["secondsLow"]! < (double)shot["seconds"]! && (double)shot["seconds"]! < (double)shot["secondsHigh"]!
+        );
         Assert.InRange((double)shot["strength"]!, 0.05, 0.16);
         Assert.InRange((double)shot["extractionShare"]!, 0.14, 0.26);
         Assert.Equal(shot["points"]!.AsArray().Count, shot["fasterGrams"]!.AsArray().Count);
@@ -52,7 +54,9 @@ public sealed class PredictionTests(LiveServer server) : IClassFixture<LiveServe
         Assert.InRange((double)suggestion["chance"]!, 0.2, 1);
         Assert.True((double)suggestion["chance"]! >= (double)grind["chanceNow"]! - 1e-9);
         Assert.Contains("chance to land between 31 and 44 s", (string)grind["sentences"]![0]!, StringComparison.Ordinal);
-        Assert.Contains(grind["sentences"]!.AsArray(), s => ((string)s!).Contains("not held against the grind", StringComparison.Ordinal));
+        Assert.Contains(grind["sentences"]!.AsArray(), s =>
+            ((string)s!).Contains("not held against the grind", StringComparison.Ordinal)
+        );
     }
 
     [Fact] // the other machine's setting is on the grinder: what else lands the cup
@@ -86,7 +90,16 @@ public sealed class PredictionTests(LiveServer server) : IClassFixture<LiveServe
         await server.ChangeSheetAsync("doseGrams", 99);
         Assert.Null((await server.GetAsync("/api/prepare/prediction"))["shot"]);
         await server.ChangeSheetAsync("doseGrams", 15);
-        await server.PostAsync("/api/bench/grinders", new { name = "Fresh mill", scaleUnit = "clicks", step = 1, finerIsLower = true });
+        await server.PostAsync(
+            "/api/bench/grinders",
+            new
+            {
+                name = "Fresh mill",
+                scaleUnit = "clicks",
+                step = 1,
+                finerIsLower = true,
+            }
+        );
         await server.ChangeSheetAsync("grinderId", await IdAsync("grinders", "Fresh mill"));
         var view = await server.GetAsync("/api/prepare/prediction");
         Assert.Null(view["grind"]!["suggestion"]);

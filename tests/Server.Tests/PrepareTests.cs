@@ -37,7 +37,11 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
         var answer = await server.ChangeSheetAsync("yieldGrams", 60.0);
         Assert.False((bool)answer["fits"]!);
         Assert.Contains("Ask for at most", (string)answer["fitSentence"]!, StringComparison.Ordinal);
-        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/pull/ready", new { sheetVersion = (int)(await server.GetAsync("/api/prepare"))["version"]! });
+        var (status, problem) = await server.SendAsync(
+            HttpMethod.Post,
+            "/api/pull/ready",
+            new { sheetVersion = (int)(await server.GetAsync("/api/prepare"))["version"]! }
+        );
         Assert.Equal(400, status);
         Assert.Equal("yieldGrams", (string)problem!["field"]!);
         await server.ChangeSheetAsync("yieldGrams", 32.0);
@@ -56,7 +60,9 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task A_spring_machine_is_asked_for_no_hand_force_and_gets_its_own_plan()
     {
-        var spring = (await server.GetAsync("/api/bench"))["machines"]!.AsArray().Single(m => (string)m!["pressureBy"]! == "Spring")!;
+        var spring = (await server.GetAsync("/api/bench"))["machines"]!
+            .AsArray()
+            .Single(m => (string)m!["pressureBy"]! == "Spring")!;
         var portable = (int)(await server.GetAsync("/api/prepare"))["sheet"]!["machineId"]!;
         var answer = await server.ChangeSheetAsync("machineId", (int)spring["id"]!);
         Assert.Null(answer["handForceKgf"]);
@@ -70,7 +76,11 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
         var usual = (double)(await server.GetAsync("/api/prepare"))["waterC"]!;
         var session = await server.GetAsync("/api/session");
         Assert.Equal(94.5, (double)session["boilingPointC"]!, 0.1); // IF97 at 1640 m
-        var (status, _) = await server.SendAsync(HttpMethod.Put, "/api/session", new { wants = session["wants"], readyAt = (DateTime?)null });
+        var (status, _) = await server.SendAsync(
+            HttpMethod.Put,
+            "/api/session",
+            new { wants = session["wants"], readyAt = (DateTime?)null }
+        );
         Assert.Equal(200, status);
         await server.PostAsync("/api/session/done", new { key = "boil-1" });
         var cold = (double)(await server.GetAsync("/api/prepare"))["waterC"]!;
@@ -95,7 +105,11 @@ public sealed class PrepareTests(LiveServer server) : IClassFixture<LiveServer>
         var session = await server.GetAsync("/api/session");
         Assert.Contains("does not reach its band", (string)session["problem"]!, StringComparison.Ordinal);
         Assert.NotEmpty(session["remedies"]!.AsArray());
-        await server.SendAsync(HttpMethod.Patch, $"/api/bench/machines/{dipper["id"]}", new { name = "Window dipper", spec = dipper["spec"] });
+        await server.SendAsync(
+            HttpMethod.Patch,
+            $"/api/bench/machines/{dipper["id"]}",
+            new { name = "Window dipper", spec = dipper["spec"] }
+        );
         Assert.Null((await server.GetAsync("/api/session"))["problem"]);
         await server.ChangeSheetAsync("machineId", portable);
     }

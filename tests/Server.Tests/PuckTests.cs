@@ -9,13 +9,28 @@ public sealed class PuckTests(LiveServer server) : IClassFixture<LiveServer>
         (await server.GetAsync("/api/bench"))[list]!.AsArray().Single(m => (string)m!["name"]! == name)!;
 
     private async Task<int> ShotOfAsync(string machine) =>
-        (int)(await server.GetAsync("/api/shots?page=0&size=50"))["shots"]!.AsArray().First(s => (string)s!["machine"]! == machine)!["id"]!;
+        (int)
+            (await server.GetAsync("/api/shots?page=0&size=50"))["shots"]!
+                .AsArray()
+                .First(s => (string)s!["machine"]! == machine)!["id"]!;
 
     [Fact]
     public async Task A_basket_is_added_chosen_and_says_how_the_dose_lies_in_it()
     {
         await server.ChangeSheetAsync("machineId", (int)(await FindAsync("machines", "Pack lever"))["id"]!);
-        await server.PostAsync("/api/bench/baskets", new { name = "Shallow", spec = new { diameterMm = 51, depthMm = 12, nominalDoseGrams = 12 } });
+        await server.PostAsync(
+            "/api/bench/baskets",
+            new
+            {
+                name = "Shallow",
+                spec = new
+                {
+                    diameterMm = 51,
+                    depthMm = 12,
+                    nominalDoseGrams = 12,
+                },
+            }
+        );
         await server.ChangeSheetAsync("doseGrams", 15.0);
         var answer = await server.ChangeSheetAsync("basketId", (int)(await FindAsync("baskets", "Shallow"))["id"]!);
         Assert.Equal("TooMuch", (string)answer["puck"]!["headspace"]!);
@@ -23,7 +38,19 @@ public sealed class PuckTests(LiveServer server) : IClassFixture<LiveServer>
         answer = await server.ChangeSheetAsync("basketId", null);
         Assert.NotEqual("TooMuch", (string)answer["puck"]!["headspace"]!);
         var (status, problem) = await server.SendAsync(
-            HttpMethod.Post, "/api/bench/baskets", new { name = "Wrong", spec = new { diameterMm = 20, depthMm = 12, nominalDoseGrams = 12 } });
+            HttpMethod.Post,
+            "/api/bench/baskets",
+            new
+            {
+                name = "Wrong",
+                spec = new
+                {
+                    diameterMm = 20,
+                    depthMm = 12,
+                    nominalDoseGrams = 12,
+                },
+            }
+        );
         Assert.Equal(400, status);
         Assert.Equal("basketDiameterMm", (string)problem!["field"]!);
     }
@@ -93,11 +120,20 @@ public sealed class PuckTests(LiveServer server) : IClassFixture<LiveServer>
         await server.ChangeSheetAsync("grinderId", (int)(await FindAsync("grinders", "Hand mill"))["id"]!);
         await server.ChangeSheetAsync("doseGrams", 15.0);
         await server.ChangeSheetAsync("yieldGrams", 30.0);
-        await server.PostAsync("/api/bench/baskets", new
-        {
-            name = "With a hole",
-            spec = new { diameterMm = 51, depthMm = 18, nominalDoseGrams = 15, restrictorBarS2PerMl2 = 2.5 },
-        });
+        await server.PostAsync(
+            "/api/bench/baskets",
+            new
+            {
+                name = "With a hole",
+                spec = new
+                {
+                    diameterMm = 51,
+                    depthMm = 18,
+                    nominalDoseGrams = 15,
+                    restrictorBarS2PerMl2 = 2.5,
+                },
+            }
+        );
         await server.ChangeSheetAsync("basketId", (int)(await FindAsync("baskets", "With a hole"))["id"]!);
         var view = await server.GetAsync("/api/prepare/prediction");
         Assert.Null(view["grind"]!["suggestion"]);

@@ -9,7 +9,8 @@ public sealed record BagDates(DateOnly RoastedOn, DateOnly? FrozenOn, DateOnly? 
     /// <summary>Whether it lies in the freezer on a day.</summary>
     public bool Frozen(DateOnly on) => FrozenOn <= on && (ThawedOn is null || ThawedOn > on);
 
-    /// <summary>Days of rest on a day, 0 or more: whole days from roast, less those in the freezer, which stop the clock.</summary>
+    /// <summary>Days of rest on a day, 0 or more: whole days from roast, less those in the freezer, which stop the
+    /// clock.</summary>
     public int RestDays(DateOnly on)
     {
         var days = on.DayNumber - RoastedOn.DayNumber;
@@ -27,13 +28,25 @@ public sealed record BagDates(DateOnly RoastedOn, DateOnly? FrozenOn, DateOnly? 
     public BagDates Checked(DateOnly today)
     {
         if (RoastedOn > today || RoastedOn < today.AddYears(-3))
-            throw new DoesNotFitException("roastedOn", $"Roast date is {RoastedOn:yyyy-MM-dd}; it must lie between {today.AddYears(-3):yyyy-MM-dd} and today.");
+            throw new DoesNotFitException(
+                "roastedOn",
+                $"Roast date is {RoastedOn:yyyy-MM-dd}; it must lie between {today.AddYears(-3):yyyy-MM-dd} and today."
+            );
         if (FrozenOn < RoastedOn || FrozenOn > today)
-            throw new DoesNotFitException("frozenOn", $"Frozen on {FrozenOn:yyyy-MM-dd}; it must lie between the roast date and today.");
+            throw new DoesNotFitException(
+                "frozenOn",
+                $"Frozen on {FrozenOn:yyyy-MM-dd}; it must lie between the roast date and today."
+            );
         if (ThawedOn is not null && FrozenOn is null)
-            throw new DoesNotFitException("thawedOn", "It can be thawed only after it was frozen; give the day it went into the freezer.");
+            throw new DoesNotFitException(
+                "thawedOn",
+                "It can be thawed only after it was frozen; give the day it went into the freezer."
+            );
         if (ThawedOn < FrozenOn || ThawedOn > today)
-            throw new DoesNotFitException("thawedOn", $"Thawed on {ThawedOn:yyyy-MM-dd}; it must lie between the day it was frozen and today.");
+            throw new DoesNotFitException(
+                "thawedOn",
+                $"Thawed on {ThawedOn:yyyy-MM-dd}; it must lie between the day it was frozen and today."
+            );
         return this;
     }
 }

@@ -1,8 +1,8 @@
 namespace RuddySpring.Core.Beans;
 
 /// <summary>
-/// How a grinder's setting goes with the resistance it makes: ln R = ln R_0 + b (setting - s_0). Permeability goes with the square of
-/// particle size (Kozeny-Carman), and size goes near enough in proportion over the few steps espresso uses.
+/// How a grinder's setting goes with the resistance it makes: ln R = ln R_0 + b (setting - s_0). Permeability goes with the
+/// square of particle size (Kozeny-Carman), and size goes near enough in proportion over the few steps espresso uses.
 /// </summary>
 /// <param name="ReferenceSetting">Setting s_0 on the grinder's own scale.</param>
 /// <param name="LogResistancePerStep">b; negative where larger numbers grind coarser.</param>

@@ -48,17 +48,19 @@ public sealed record RestWindow(int UsableFrom, int BestFrom, int BestTo, int Cr
     public static readonly FieldRange CremaRange = new("cremaTo", "Crema to day", 2, 365, "days");
 
     /// <summary>The window of a school (common practice): stop at 3 weeks, no crema past 6.</summary>
-    public static RestWindow Of(RestSchool school) => school switch
-    {
-        RestSchool.Fresh => new(0, 0, 14, 42),
-        RestSchool.FourToFive => new(2, 4, 21, 42),
-        _ => new(4, 7, 21, 42),
-    };
+    public static RestWindow Of(RestSchool school) =>
+        school switch
+        {
+            RestSchool.Fresh => new(0, 0, 14, 42),
+            RestSchool.FourToFive => new(2, 4, 21, 42),
+            _ => new(4, 7, 21, 42),
+        };
 
     /// <summary>All schools with their windows, in words.</summary>
     public static IReadOnlyList<NamedRest> Schools { get; } =
     [
-        new("as fresh as possible", Of(RestSchool.Fresh)), new("after 4 to 5 days", Of(RestSchool.FourToFive)),
+        new("as fresh as possible", Of(RestSchool.Fresh)),
+        new("after 4 to 5 days", Of(RestSchool.FourToFive)),
         new("after 7 to 10 days", Of(RestSchool.SevenToTen)),
     ];
 
@@ -71,9 +73,12 @@ public sealed record RestWindow(int UsableFrom, int BestFrom, int BestTo, int Cr
         BestFromRange.Check(BestFrom);
         BestToRange.Check(BestTo);
         CremaRange.Check(CremaTo);
-        if (BestFrom < UsableFrom) throw new DoesNotFitException("bestFrom", "Beans cannot be at their best before they are drinkable.");
-        if (BestTo <= BestFrom) throw new DoesNotFitException("bestTo", "The last good day has to lie after the first.");
-        if (CremaTo <= BestTo) throw new DoesNotFitException("cremaTo", "Crema goes later than the best days; this day has to lie after them.");
+        if (BestFrom < UsableFrom)
+            throw new DoesNotFitException("bestFrom", "Beans cannot be at their best before they are drinkable.");
+        if (BestTo <= BestFrom)
+            throw new DoesNotFitException("bestTo", "The last good day has to lie after the first.");
+        if (CremaTo <= BestTo)
+            throw new DoesNotFitException("cremaTo", "Crema goes later than the best days; this day has to lie after them.");
         return this;
     }
 
@@ -82,17 +87,21 @@ public sealed record RestWindow(int UsableFrom, int BestFrom, int BestTo, int Cr
         days < UsableFrom ? RestState.TooFresh
         : days < BestFrom ? RestState.Resting
         : days <= BestTo ? RestState.Ready
-        : days <= CremaTo ? RestState.Fading : RestState.Stale;
+        : days <= CremaTo ? RestState.Fading
+        : RestState.Stale;
 
     /// <summary>One sentence for the brewer.</summary>
-    public string Meaning(int days) => State(days) switch
-    {
-        RestState.TooFresh => $"{Days(days)} from roast: still gassy, can taste sour and sharp. Your window opens on day {UsableFrom}.",
-        RestState.Resting => $"{Days(days)} from roast: drinkable, at its best from about day {BestFrom}.",
-        RestState.Ready => $"{Days(days)} from roast: in its window. Expect to grind a little finer each week.",
-        RestState.Fading => $"{Days(days)} from roast: past day {BestTo}, where you would stop. Grind finer, expect less crema.",
-        _ => $"{Days(days)} from roast: past day {CremaTo} there is no crema to speak of.",
-    };
+    public string Meaning(int days) =>
+        State(days) switch
+        {
+            RestState.TooFresh =>
+                $"{Days(days)} from roast: still gassy, can taste sour and sharp. Your window opens on day {UsableFrom}.",
+            RestState.Resting => $"{Days(days)} from roast: drinkable, at its best from about day {BestFrom}.",
+            RestState.Ready => $"{Days(days)} from roast: in its window. Expect to grind a little finer each week.",
+            RestState.Fading =>
+                $"{Days(days)} from roast: past day {BestTo}, where you would stop. Grind finer, expect less crema.",
+            _ => $"{Days(days)} from roast: past day {CremaTo} there is no crema to speak of.",
+        };
 
     private static string Days(int days) => days == 1 ? "1 day" : $"{days} days";
 }

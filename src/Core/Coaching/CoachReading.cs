@@ -26,7 +26,8 @@ public enum AdviceKind
 /// <param name="Kind">What it is about.</param>
 /// <param name="Sentence">What to do, and why.</param>
 /// <param name="HoldBar">Pressure to hold instead of the plan's, bar; null where the plan's stands.</param>
-/// <param name="StopGrams">Cup to stop at instead of the yield, g, where the pressure alone does not land it; null where the yield stands.</param>
+/// <param name="StopGrams">Cup to stop at instead of the yield, g, where the pressure alone does not land it; null where the
+/// yield stands.</param>
 public sealed record CoachAdvice(AdviceKind Kind, string Sentence, double? HoldBar = null, double? StopGrams = null);
 
 /// <summary>What a coach at the elbow would say now.</summary>
@@ -41,8 +42,21 @@ public sealed record CoachAdvice(AdviceKind Kind, string Sentence, double? HoldB
 /// <param name="StrokeShare">Share of the stroke under way that is used, 0 to 1.</param>
 /// <param name="Stroke">Which stroke, from 1.</param>
 /// <param name="MovedMl">Water that the piston has moved.</param>
-/// <param name="StrokeMl">Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of it.</param>
+/// <param name="StrokeMl">Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of
+/// it.</param>
 /// <param name="Advice">What is not in the plan; null where all is well.</param>
 public sealed record CoachReading(
-    double WantedFlowGramsPerS, double? HoldBar, bool FlowOutOfReach, double? HoldForceKgf, double? SecondsLeft, double CupGrams, double GramsLeft,
-    double? NextCueSeconds, double StrokeShare, int Stroke, double MovedMl, double StrokeMl, CoachAdvice? Advice);
+    double WantedFlowGramsPerS,
+    double? HoldBar,
+    bool FlowOutOfReach,
+    double? HoldForceKgf,
+    double? SecondsLeft,
+    double CupGrams,
+    double GramsLeft,
+    double? NextCueSeconds,
+    double StrokeShare,
+    int Stroke,
+    double MovedMl,
+    double StrokeMl,
+    CoachAdvice? Advice
+);

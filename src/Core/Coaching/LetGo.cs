@@ -3,12 +3,14 @@ using RuddySpring.Core.Traces;
 namespace RuddySpring.Core.Coaching;
 
 /// <summary>
-/// How long a hand goes on pressing after the cue to stop: to hear it, to know, to move, and for the pressure to die. Told as the time for
-/// which the pressure at the cue would have had to stand to press as much, s; so what still leaves the puck is about the flow at the cue times it.
+/// How long a hand goes on pressing after the cue to stop: to hear it, to know, to move, and for the pressure to die. Told as the
+/// time for which the pressure at the cue would have had to stand to press as much, s; so what still leaves the puck is about the
+/// flow at the cue times it.
 /// </summary>
 public static class LetGo
 {
-    /// <summary>Of a hand that nobody has watched: about 0.35 s to react (common practice) and a quarter of a second for the pressure to die.</summary>
+    /// <summary>Of a hand that nobody has watched: about 0.35 s to react (common practice) and a quarter of a second for the
+    /// pressure to die.</summary>
     public const double UsualSeconds = 0.6;
 
     private const double LongestSeconds = 4;
@@ -23,13 +25,15 @@ public static class LetGo
     public static double? Seconds(Series pressure, double cuedSeconds)
     {
         var at = pressure.At(cuedSeconds);
-        if (at < LeastBar || pressure.Seconds[^1] < cuedSeconds + LeastSeconds) return null;
+        if (at < LeastBar || pressure.Seconds[^1] < cuedSeconds + LeastSeconds)
+            return null;
         const double step = 0.05;
         var pressed = 0.0;
         for (var t = cuedSeconds; t < cuedSeconds + LongestSeconds; t += step)
         {
             var bar = pressure.At(t + (step / 2));
-            if (bar < DiedShare * at) return pressed / at;
+            if (bar < DiedShare * at)
+                return pressed / at;
             pressed += bar * step;
         }
 

@@ -5,8 +5,8 @@ using RuddySpring.Core.Shots;
 namespace RuddySpring.Core.Coaching;
 
 /// <summary>
-/// Stands at the elbow during a pull: learns the puck from what the instruments say, follows the plan, and says what to hold, how long it
-/// takes yet, when to stop, and what goes wrong. Times are s since the lever moved. Not safe for several threads at once.
+/// Stands at the elbow during a pull: learns the puck from what the instruments say, follows the plan, and says what to hold, how
+/// long it takes yet, when to stop, and what goes wrong. Times are s since the lever moved. Not safe for several threads at once.
 /// </summary>
 public sealed class LiveCoach
 {
@@ -59,9 +59,7 @@ public sealed class LiveCoach
     /// <param name="expected">The shot as the sheet has it.</param>
     /// <param name="sdLog">Standard deviation of the logarithm of its resistance, 0.05 to 1.</param>
     public LiveCoach(ShotConditions expected, double sdLog)
-        : this(PuckBelief.Before(expected, sdLog))
-    {
-    }
+        : this(PuckBelief.Before(expected, sdLog)) { }
 
     /// <summary>What is known of the puck.</summary>
     public PuckWatch Watch => _watch;
@@ -107,7 +105,8 @@ public sealed class LiveCoach
         var target = _follower.TargetBar(Now());
         if (_follower.Phase is { Move: PhaseMove.Lift })
         {
-            if (before?.Move != PhaseMove.Lift && _watch.MovedMl > _strokeFromMl + 1) _stroke++;
+            if (before?.Move != PhaseMove.Lift && _watch.MovedMl > _strokeFromMl + 1)
+                _stroke++;
             _strokeFromMl = _watch.MovedMl;
         }
 
@@ -128,7 +127,10 @@ public sealed class LiveCoach
 
         var since = seconds - _lookedAt;
         _stop |= DropsSeen && _watch.CupGrams + _watch.DripAfterGrams(_letGoSeconds) >= _yieldGrams;
-        double? left = _stop ? 0 : _rest?.StopSeconds is { } stop ? Math.Max(0, stop - since) : null;
+        double? left =
+            _stop ? 0
+            : _rest?.StopSeconds is { } stop ? Math.Max(0, stop - since)
+            : null;
         var wanted = WantedFlow();
         var reach = Math.Min(MostAdvisedBar, PressureLimit.MostBar(_machine, _watch.MovedMl - _strokeFromMl));
         var hold = DropsSeen && HoldBar(wanted) is { } holds && holds <= reach ? holds : (double?)null;
@@ -137,45 +139,73 @@ public sealed class LiveCoach
         var chamber = Math.Max(1.0, Strokes.VolumeMl(_machine));
         var inStroke = _machine.PressureBy == PressureBy.Strokes ? _watch.MovedMl % chamber : _watch.MovedMl - _strokeFromMl;
         return new(
-            wanted, hold, outOfReach,
-            hold is { } bar && _machine.PressureBy == PressureBy.Arm ? Lever.HandForceKgf(_machine, Math.Clamp(bar, 0, 15)) : null,
-            left, _watch.CupGrams, Math.Max(0, _yieldGrams - _watch.CupGrams), _rest?.NextPhaseSeconds is { } next ? Math.Max(0, next - since) : null,
+            wanted,
+            hold,
+            outOfReach,
+            hold is { } bar && _machine.PressureBy == PressureBy.Arm
+                ? Lever.HandForceKgf(_machine, Math.Clamp(bar, 0, 15))
+                : null,
+            left,
+            _watch.CupGrams,
+            Math.Max(0, _yieldGrams - _watch.CupGrams),
+            _rest?.NextPhaseSeconds is { } next ? Math.Max(0, next - since) : null,
             Math.Clamp(inStroke / chamber, 0, 1),
             _machine.PressureBy == PressureBy.Strokes ? 1 + (int)(_watch.MovedMl / chamber) : _stroke,
             _watch.MovedMl,
             // a puck that was just learned anew may have taken less than was thought
             Math.Max(0, _watch.MovedMl - _strokeFromMl),
-            _stop ? new(AdviceKind.Stop, $"Stop now: {PullWords.LetGo(_machine)}. The last drops fall by themselves.") : _trouble.Advice);
+            _stop
+                ? new(AdviceKind.Stop, $"Stop now: {PullWords.LetGo(_machine)}. The last drops fall by themselves.")
+                : _trouble.Advice
+        );
     }
 
     /// <summary>
-    /// Pressure in bar that, held from now on, gives a flow in g/s once a hand has got there, about a second later; null where none up to 12 bar does.
+    /// Pressure in bar that, held from now on, gives a flow in g/s once a hand has got there, about a second later; null where
+    /// none up to 12 bar does.
     /// </summary>
     public double? HoldBar(double gramsPerS)
     {
-        double low = 0, high = PressureLimit.HighestBar, atLow = -gramsPerS;
+        double low = 0,
+            high = PressureLimit.HighestBar,
+            atLow = -gramsPerS;
         var atHigh = _watch.FlowAfter(GetsThereSeconds, high) - gramsPerS;
-        if (atHigh < 0) return null;
+        if (atHigh < 0)
+            return null;
         // false position (Illinois): the flow rises with the pressure, on a line that bends a little
         for (var i = 0; i < MostTrials && high - low > HoldToBar; i++)
         {
             var middle = low + ((high - low) * atLow / (atLow - atHigh));
             var at = _watch.FlowAfter(GetsThereSeconds, middle) - gramsPerS;
-            if (Math.Abs(at) < HoldToGramsPerS) return middle;
-            if (at < 0) (low, atLow, atHigh) = (middle, at, atHigh / 2);
-            else (high, atHigh, atLow) = (middle, at, atLow / 2);
+            if (Math.Abs(at) < HoldToGramsPerS)
+                return middle;
+            if (at < 0)
+                (low, atLow, atHigh) = (middle, at, atHigh / 2);
+            else
+                (high, atHigh, atLow) = (middle, at, atLow / 2);
         }
 
         return low + ((high - low) * atLow / (atLow - atHigh));
     }
 
     private double WantedFlow() =>
-        (_follower.Phase is { Move: PhaseMove.HoldFlow } due ? due : _plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow))?.FlowGramsPerS
+        (
+            _follower.Phase is { Move: PhaseMove.HoldFlow } due
+                ? due
+                : _plan.Phases.FirstOrDefault(p => p.Move == PhaseMove.HoldFlow)
+        )?.FlowGramsPerS
         ?? UsualFlowGramsPerS;
 
-    private PullState Now() => new(
-        _watch.Seconds, _watch.CupGrams, DropsSeen, _watch.FallingGramsPerS, _watch.MovedMl, _blonding,
-        _watch.FirstDropsSeconds);
+    private PullState Now() =>
+        new(
+            _watch.Seconds,
+            _watch.CupGrams,
+            DropsSeen,
+            _watch.FallingGramsPerS,
+            _watch.MovedMl,
+            _blonding,
+            _watch.FirstDropsSeconds
+        );
 
     /// <summary>Lets time pass; where no gauge tells, the hand is taken to follow the plan.</summary>
     private void PassTo(double seconds)

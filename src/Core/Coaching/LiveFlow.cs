@@ -1,8 +1,8 @@
 namespace RuddySpring.Core.Coaching;
 
 /// <summary>
-/// Weight and flow while the scale is still telling: a Kalman filter with constant flow (Kalman 1960; the constant-velocity model of
-/// any text on tracking), run forward by the scale's known lag.
+/// Weight and flow while the scale is still telling: a Kalman filter with constant flow (Kalman 1960; the constant-velocity model
+/// of any text on tracking), run forward by the scale's known lag.
 /// </summary>
 /// <param name="lagSeconds">How late the scale reads, s.</param>
 /// <param name="weightNoiseGrams">Standard deviation of a reading, g.</param>
@@ -39,7 +39,8 @@ public sealed class LiveFlow(double lagSeconds = 0.4, double weightNoiseGrams = 
         }
 
         var dt = seconds - last;
-        if (dt <= 0.0) return;
+        if (dt <= 0.0)
+            return;
         _last = seconds;
         var q = flowWander * flowWander;
         _weight += _flow * dt;

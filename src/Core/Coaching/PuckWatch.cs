@@ -5,10 +5,10 @@ using RuddySpring.Core.Shots;
 namespace RuddySpring.Core.Coaching;
 
 /// <summary>
-/// Learns a puck while water runs through it. A <see cref="ShotRun"/> is driven by the pressure that is measured; until the first drops
-/// only the time that the front took is known of it (<see cref="Wetting"/>). Then the whole pull is fitted anew, with spout and scale among
-/// the unknowns, and from there on an extended Kalman filter (Kalman 1960; Jazwinski 1970) follows what hangs at the spout, what is in
-/// the cup, what the late scale shows, and the logarithm of how easily water passes.
+/// Learns a puck while water runs through it. A <see cref="ShotRun"/> is driven by the pressure that is measured; until the first
+/// drops only the time that the front took is known of it (<see cref="Wetting"/>). Then the whole pull is fitted anew, with spout
+/// and scale among the unknowns, and from there on an extended Kalman filter (Kalman 1960; Jazwinski 1970) follows what hangs at
+/// the spout, what is in the cup, what the late scale shows, and the logarithm of how easily water passes.
 /// </summary>
 public sealed class PuckWatch
 {
@@ -17,18 +17,20 @@ public sealed class PuckWatch
     private const double DrySdWithoutGauge = 0.35;
     private const double FitsForSeconds = 2.5;
     private const double FitEverySeconds = 0.3;
-    private const double LaneSpread = 0.18;     // of a puck prepared by hand; a wider one lets the first drops come sooner
+    private const double LaneSpread = 0.18; // of a puck prepared by hand; a wider one lets the first drops come sooner
     private const double FitSd = 0.03;
     private const int FirstRounds = 3;
     private const int Rounds = 2; // from where the last fit stood
     private const double WanderPerRootSecond = 0.03;
     private const double ScaleSdGrams = 0.085;
-    private const int Shown = 2, Ease = 3;
-    private const int Resistance = 0, Dry = 1; // places in every belief
+    private const int Shown = 2,
+        Ease = 3;
+    private const int Resistance = 0,
+        Dry = 1; // places in every belief
 
     private readonly List<(double Seconds, double Bar)> _pressures = [];
     private readonly List<(double Seconds, double Grams)> _weights = [];
-    private readonly double[] _x = new double[4];      // at the spout g, in the cup g, shown g, ln of the flow factor
+    private readonly double[] _x = new double[4]; // at the spout g, in the cup g, shown g, ln of the flow factor
     private readonly double[,] _p = new double[4, 4];
     private readonly double[,] _f = new double[4, 4];
     private readonly PuckBelief _expected;
@@ -43,9 +45,14 @@ public sealed class PuckWatch
     /// <param name="expected">What is believed of the shot as the sheet and earlier pulls have it.</param>
     public PuckWatch(PuckBelief expected)
     {
-        _expected = _believed = expected with { Covariance = expected.Covariance.Clone(), Middle = expected.Middle with { Bed = expected.Middle.Bed with { OwnLaneSpread = LaneSpread } } };
+        _expected = _believed = expected with
+        {
+            Covariance = expected.Covariance.Clone(),
+            Middle = expected.Middle with { Bed = expected.Middle.Bed with { OwnLaneSpread = LaneSpread } },
+        };
         _run = new ShotRun(_expected.Middle);
-        for (var i = 0; i < 3; i++) _p[i, i] = 1e-4;
+        for (var i = 0; i < 3; i++)
+            _p[i, i] = 1e-4;
         _p[Ease, Ease] = _expected.Covariance[Resistance, Resistance];
     }
 
@@ -87,7 +94,8 @@ public sealed class PuckWatch
     {
         Advance(seconds);
         var young = FirstDropsSeconds is not { } drops || Seconds - drops < FitsForSeconds;
-        if (young) _weights.Add((Seconds, grams));
+        if (young)
+            _weights.Add((Seconds, grams));
         if (FirstDropsSeconds is null)
         {
             if (grams < DropsShownGrams)
@@ -96,8 +104,10 @@ public sealed class PuckWatch
                 return;
             }
 
-            if (_inARow++ == 0) _firstShown = Seconds;
-            if (_inARow >= 2) Begin(_firstShown, DropsShownGrams, throughScale: true);
+            if (_inARow++ == 0)
+                _firstShown = Seconds;
+            if (_inARow >= 2)
+                Begin(_firstShown, DropsShownGrams, throughScale: true);
         }
         else if (young && Seconds - _fittedAt >= FitEverySeconds)
         {
@@ -113,7 +123,8 @@ public sealed class PuckWatch
     public void Drops(double seconds)
     {
         Advance(seconds);
-        if (FirstDropsSeconds is null) Begin(Seconds, ShotRun.FirstDropsGrams, throughScale: false);
+        if (FirstDropsSeconds is null)
+            Begin(Seconds, ShotRun.FirstDropsGrams, throughScale: false);
     }
 
     /// <summary>Lets time pass with the pressure held.</summary>
@@ -155,7 +166,8 @@ public sealed class PuckWatch
         var left = _run.Press(PressureBar, step);
         var (k, m) = (_run.Path.ShareThatFalls(step), _run.Path.ShareThatShows(step));
         (_x[0], _x[1], _x[Shown]) = new CupStream(_x[0], _x[1], _x[Shown]).After(left, k, m);
-        if (FirstDropsSeconds is null) return;
+        if (FirstDropsSeconds is null)
+            return;
         var da = left; // d(outflow) / d(ln factor)
         var f = _f;
         (f[0, 0], f[0, 3]) = (1 - k, da * (1 - k));
@@ -173,7 +185,8 @@ public sealed class PuckWatch
             for (var j = 0; j < 4; j++)
             {
                 var sum = 0.0;
-                for (var n = 0; n < 4; n++) sum += _f[i, n] * _p[n, j];
+                for (var n = 0; n < 4; n++)
+                    sum += _f[i, n] * _p[n, j];
                 half[(i * 4) + j] = sum;
             }
         }
@@ -183,7 +196,8 @@ public sealed class PuckWatch
             for (var j = 0; j < 4; j++)
             {
                 var sum = 0.0;
-                for (var n = 0; n < 4; n++) sum += half[(i * 4) + n] * _f[j, n];
+                for (var n = 0; n < 4; n++)
+                    sum += half[(i * 4) + n] * _f[j, n];
                 _p[i, j] = sum;
             }
         }
@@ -198,18 +212,21 @@ public sealed class PuckWatch
         var off = grams - _x[Shown];
         Span<double> gain = stackalloc double[4];
         Span<double> row = stackalloc double[4];
-        for (var i = 0; i < 4; i++) (gain[i], row[i]) = (_p[i, Shown] / variance, _p[Shown, i]);
+        for (var i = 0; i < 4; i++)
+            (gain[i], row[i]) = (_p[i, Shown] / variance, _p[Shown, i]);
         for (var i = 0; i < 4; i++)
         {
             _x[i] += gain[i] * off;
-            for (var j = 0; j < 4; j++) _p[i, j] -= gain[i] * row[j];
+            for (var j = 0; j < 4; j++)
+                _p[i, j] -= gain[i] * row[j];
         }
 
         _x[0] = Math.Max(0.0, _x[0]);
         // a reading that the model cannot explain says that the puck has changed
         var surprise = off * off / variance;
         _surprise += (surprise - _surprise) * 0.15;
-        if (_surprise > 4) _p[Ease, Ease] += 0.01;
+        if (_surprise > 4)
+            _p[Ease, Ease] += 0.01;
         _x[Ease] = Math.Clamp(_x[Ease], -2.5, 2.5);
         _run.Puck.FlowFactor = Math.Exp(_x[Ease]);
     }
@@ -230,11 +247,13 @@ public sealed class PuckWatch
         var covariance = slopes * fit.Belief.Covariance * slopes.Transpose();
         for (var i = 0; i < 4; i++)
         {
-            for (var j = 0; j < 4; j++) _p[i, j] = covariance[i, j];
+            for (var j = 0; j < 4; j++)
+                _p[i, j] = covariance[i, j];
         }
 
         _p[Ease, Ease] += FitSd * FitSd;
-        for (var i = 0; i < 3; i++) _p[i, i] += 1e-4;
+        for (var i = 0; i < 3; i++)
+            _p[i, i] += 1e-4;
     }
 
     /// <summary>Where the last fit stands, as logarithms off what was expected.</summary>
@@ -244,25 +263,31 @@ public sealed class PuckWatch
     private void Begin(double seenAt, double grams, bool throughScale)
     {
         // a hand that is only taken to have followed the plan says little of when the front came through
-        if (!_gauge) _expected.Covariance[Dry, Dry] = Math.Max(_expected.Covariance[Dry, Dry], DrySdWithoutGauge * DrySdWithoutGauge);
-        double low = -2, high = 2;
+        if (!_gauge)
+            _expected.Covariance[Dry, Dry] = Math.Max(_expected.Covariance[Dry, Dry], DrySdWithoutGauge * DrySdWithoutGauge);
+        double low = -2,
+            high = 2;
         for (var i = 0; i < 12; i++)
         {
             var middle = (low + high) / 2;
-            if (SeenAt(middle, grams, throughScale) < seenAt) low = middle;
-            else high = middle;
+            if (SeenAt(middle, grams, throughScale) < seenAt)
+                low = middle;
+            else
+                high = middle;
         }
 
         // as much of it as can be is put down to the grind
         var both = (low + high) / 2;
-        double ofGrind = _expected.Covariance[Resistance, Resistance], ofDry = _expected.Covariance[Dry, Dry];
+        double ofGrind = _expected.Covariance[Resistance, Resistance],
+            ofDry = _expected.Covariance[Dry, Dry];
         var from = new double[PuckUnknown.All.Count];
         (from[Resistance], from[Dry]) = (both * ofGrind / (ofGrind + ofDry), both * ofDry / (ofGrind + ofDry));
         FirstDropsSeconds = Math.Min(seenAt, SeenAt(both, ShotRun.FirstDropsGrams, throughScale: false));
         Fit(from, FirstRounds);
     }
 
-    /// <summary>When so much would have been seen with the dry puck's resistance times e^<paramref name="both"/>; infinity if not by now.</summary>
+    /// <summary>When so much would have been seen with the dry puck's resistance times e^<paramref name="both"/>; infinity if not
+    /// by now.</summary>
     private double SeenAt(double both, double grams, bool throughScale)
     {
         var logs = new double[PuckUnknown.All.Count];
@@ -272,7 +297,8 @@ public sealed class PuckWatch
         while (Seconds - run.Seconds > 1e-9)
         {
             run.Step(drive, LongestStep);
-            if ((throughScale ? run.Stream.ShownGrams : run.Stream.CupGrams) >= grams) return run.Seconds;
+            if ((throughScale ? run.Stream.ShownGrams : run.Stream.CupGrams) >= grams)
+                return run.Seconds;
         }
 
         return double.PositiveInfinity;

@@ -24,8 +24,15 @@ public sealed record RestOfPull(double? StopSeconds, double CupGrams, bool Water
     /// <param name="factor">On what the plan wants of the hand.</param>
     /// <param name="longestSeconds">Where to give up, s.</param>
     public static RestOfPull Of(
-        PuckWatch watch, PlanFollower follower, Machine machine, double yieldGrams, double strokeFromMl, double letGoSeconds, double factor = 1,
-        double longestSeconds = 120)
+        PuckWatch watch,
+        PlanFollower follower,
+        Machine machine,
+        double yieldGrams,
+        double strokeFromMl,
+        double letGoSeconds,
+        double factor = 1,
+        double longestSeconds = 120
+    )
     {
         var run = watch.Ahead();
         var plan = follower.Copy();
@@ -34,11 +41,15 @@ public sealed record RestOfPull(double? StopSeconds, double CupGrams, bool Water
         double? next = null;
         for (var t = 0.0; t < longestSeconds; t += StepSeconds)
         {
-            if (run.Stream.LeftPuckGrams + (run.LeavesGramsPerS * letGoSeconds) >= yieldGrams && t > 0) return new(t, yieldGrams, false, false, next);
-            if (!hand.HasWater(run.Puck.InflowMl) && run.LeavesGramsPerS < 0.02) return new(null, run.Stream.LeftPuckGrams, true, false, next);
-            if (plan.Phase is null) return new(null, run.Stream.LeftPuckGrams, false, true, next);
+            if (run.Stream.LeftPuckGrams + (run.LeavesGramsPerS * letGoSeconds) >= yieldGrams && t > 0)
+                return new(t, yieldGrams, false, false, next);
+            if (!hand.HasWater(run.Puck.InflowMl) && run.LeavesGramsPerS < 0.02)
+                return new(null, run.Stream.LeftPuckGrams, true, false, next);
+            if (plan.Phase is null)
+                return new(null, run.Stream.LeftPuckGrams, false, true, next);
             run.Step(hand, StepSeconds);
-            if (next is null && plan.PhaseIndex > phase) next = t;
+            if (next is null && plan.PhaseIndex > phase)
+                next = t;
         }
 
         return new(null, run.Stream.LeftPuckGrams, false, false, next);

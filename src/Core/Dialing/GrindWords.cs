@@ -1,3 +1,4 @@
+using System.Globalization;
 using RuddySpring.Core.Pulls;
 
 namespace RuddySpring.Core.Dialing;
@@ -17,17 +18,21 @@ public static class GrindWords
     /// <summary>Behind a small hole the grind hardly sets anything.</summary>
     public static IReadOnlyList<string> Restricted { get; } =
     [
-        "A small hole in this basket gives the back-pressure, so there is no dialling in by the grind: take shop-ground coffee, or grind a good deal coarser than for an ordinary basket.",
+        "A small hole in this basket gives the back-pressure, so there is no dialling in by the grind: take shop-ground "
+            + "coffee, or grind a good deal coarser than for an ordinary basket.",
         "Press gently and steadily; what changes the cup is dose, yield and water.",
     ];
 
     /// <summary>No grind gives the time.</summary>
     public static IReadOnlyList<string> OutOfReach { get; } =
-        ["No grind gives this yield in that time on this machine with this plan. Ask for another yield or another plan."];
+    ["No grind gives this yield in that time on this machine with this plan. Ask for another yield or another plan."];
 
     /// <summary>Nothing was pulled with it yet.</summary>
     public static IReadOnlyList<string> Nothing(NamedGrinder grinder) =>
-        [$"Nothing has been pulled with {grinder.Name} yet. Begin on the fine side and work back; after one shot there is advice here."];
+        [
+            $"Nothing has been pulled with {grinder.Name} yet. Begin on the fine side and work back; after one shot there "
+                + "is advice here.",
+        ];
 
     /// <summary>Why a setting is advised, one sentence after the other.</summary>
     /// <param name="suggestion">What is advised.</param>
@@ -36,22 +41,44 @@ public static class GrindWords
     /// <param name="before">Setting of the last shot of another coffee; null where the last was of this one.</param>
     public static IReadOnlyList<string> Of(GrindSuggestion suggestion, NamedGrinder grinder, TimeBand lands, double? before)
     {
-        var by = suggestion.Shots == 0 ? "the grinder's other coffees say" : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot of this bag says" : "shots of this bag say")}";
+        var by =
+            suggestion.Shots == 0
+                ? "the grinder's other coffees say"
+                : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot of this bag says" : "shots of this bag say")}";
         var sentences = new List<string>
         {
-            FormattableString.Invariant($"{suggestion.Chance * 100:0} % chance to land between {lands.Low:0} and {lands.High:0} s from the lever's first move when it is pulled as planned, as {by}."),
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{suggestion.Chance * 100:0} % chance to land between {lands.Low:0} and {lands.High:0} s from the lever's "
+                    + $"first move when it is pulled as planned, as {by}."
+            ),
         };
         if (suggestion.HeldBack)
             sentences.Add("More would be needed, and the shots so far do not say how much: go this far, pull, and look again.");
         if (suggestion.TooCoarse)
-            sentences.Add(FormattableString.Invariant($"One step of {grinder.Name} moves the resistance by {suggestion.StepShare * 100:0} %, more than the band is wide: it is too coarse in its steps for this. Change the dose by a few tenths instead, or let the arm correct."));
+            sentences.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"One step of {grinder.Name} moves the resistance by {suggestion.StepShare * 100:0} %, more than the "
+                        + $"band is wide: it is too coarse in its steps for this. Change the dose by a few tenths instead, or "
+                        + $"let the arm correct."
+                )
+            );
         var toward = Math.Abs(suggestion.InAWeek - ((suggestion.Low + suggestion.High) / 2));
         if (toward > grinder.Step * WorthSayingSteps)
-            sentences.Add(FormattableString.Invariant($"Ageing alone will ask for about {toward:0.#} {grinder.ScaleUnit} finer in a week."));
+            sentences.Add(
+                FormattableString.Invariant($"Ageing alone will ask for about {toward:0.#} {grinder.ScaleUnit} finer in a week.")
+            );
         if (before is { } other)
         {
             var purge = grinder.PurgeGrams > 0 ? FormattableString.Invariant($"{grinder.PurgeGrams:0.#} g ") : "";
-            sentences.Add(FormattableString.Invariant($"Another coffee was ground last, at {other:0.##}: set {grinder.Name} back to {suggestion.Setting:0.##} and purge {purge}before you weigh."));
+            sentences.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Another coffee was ground last, at {other:0.##}: set {grinder.Name} back to {suggestion.Setting:0.##} "
+                        + $"and purge {purge}before you weigh."
+                )
+            );
         }
 
         sentences.Add("It goes by the resistance of each puck, so what arm and heat did is not held against the grind.");
@@ -66,9 +93,14 @@ public static class GrindWords
     /// <param name="finerIsLower">Which way its scale runs.</param>
     public static string Ageing(GrindOutlook outlook, double last, bool frozen, NamedGrinder grinder, bool finerIsLower)
     {
-        if (frozen) return "Frozen: its grind stays where it is.";
+        if (frozen)
+            return "Frozen: its grind stays where it is.";
         var (now, soon, week) = outlook;
         var finer = week < now == finerIsLower ? "finer" : "coarser";
-        return FormattableString.Invariant($"To keep the shot of {last:0.##} {grinder.ScaleUnit} on {grinder.Name}: {now:0.0} today, {soon:0.0} in three days, {week:0.0} in a week, {Math.Abs(week - now):0.0} {finer}.");
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"To keep the shot of {last:0.##} {grinder.ScaleUnit} on {grinder.Name}: {now:0.0} today, {soon:0.0} in three "
+                + $"days, {week:0.0} in a week, {Math.Abs(week - now):0.0} {finer}."
+        );
     }
 }

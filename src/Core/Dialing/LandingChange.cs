@@ -30,11 +30,10 @@ public enum ChangeOf
 
 /// <summary>One thing changed.</summary>
 /// <param name="Of">What changes.</param>
-/// <param name="Value">
-/// To what, as finely as people can set it: g to a tenth, the factor on every pressure to a hundredth, a step of the grinder, degC to a
-/// half, s; 0 for a plan.
-/// </param>
-/// <param name="Effort">How much of what people would still do that is, 0 to 1: 2 g of dose, a third of the yield or of the pressure, eight steps of the grinder, 6 K.</param>
+/// <param name="Value"> To what, as finely as people can set it: g to a tenth, the factor on every pressure to a hundredth, a
+/// step of the grinder, degC to a half, s; 0 for a plan. </param>
+/// <param name="Effort">How much of what people would still do that is, 0 to 1: 2 g of dose, a third of the yield or of the
+/// pressure, eight steps of the grinder, 6 K.</param>
 /// <param name="Plan">The other plan; null for what is no plan.</param>
 public sealed record SoleChange(ChangeOf Of, double Value, double Effort, PullPlan? Plan = null);
 

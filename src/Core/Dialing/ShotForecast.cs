@@ -5,8 +5,8 @@ using RuddySpring.Core.Shots;
 namespace RuddySpring.Core.Dialing;
 
 /// <summary>
-/// The shot to be expected from what is believed of the grind, with the two edges that eight shots in ten lie between: the same plan pulled
-/// on pucks of low, middling and high resistance.
+/// The shot to be expected from what is believed of the grind, with the two edges that eight shots in ten lie between: the same
+/// plan pulled on pucks of low, middling and high resistance.
 /// </summary>
 /// <param name="Fast">At the low edge of the resistance.</param>
 /// <param name="Middle">In the middle.</param>
@@ -24,7 +24,8 @@ public sealed record ShotForecast(SimulatedShot Fast, SimulatedShot Middle, Simu
 
     /// <summary>Forecasts a shot.</summary>
     /// <param name="shot">The shot but for its grind.</param>
-    /// <param name="logResistivity">What is believed of the logarithm of the grind's resistivity (<see cref="GrindResistivity"/>).</param>
+    /// <param name="logResistivity">What is believed of the logarithm of the grind's resistivity
+    /// (<see cref="GrindResistivity"/>).</param>
     public static ShotForecast Of(ShotConditions shot, Prediction logResistivity)
     {
         var own = shot.Machine.PressureBy == PressureBy.Strokes ? StrokesShare : ShotShare;
@@ -36,7 +37,8 @@ public sealed record ShotForecast(SimulatedShot Fast, SimulatedShot Middle, Simu
     /// <summary>Cup in g of a shot at a time in s; its last once it is over.</summary>
     public static double CupAt(SimulatedShot shot, double seconds)
     {
-        if (seconds >= shot.Seconds) return shot.CupGrams;
+        if (seconds >= shot.Seconds)
+            return shot.CupGrams;
         var at = (int)Math.Round(seconds * (shot.Samples.Count - 1) / Math.Max(0.1, shot.Seconds));
         return shot.Samples[Math.Clamp(at, 0, shot.Samples.Count - 1)].CupGrams;
     }

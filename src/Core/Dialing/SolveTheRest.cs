@@ -6,10 +6,11 @@ using RuddySpring.Core.Shots;
 namespace RuddySpring.Core.Dialing;
 
 /// <summary>
-/// Fix anything, solve the rest: with the grind, the dose, the water, the plan or the time locked, the smallest change of the others that
-/// lands the yield in the wanted time, by search over simulated shots. People do each of these: a step of the grinder, a gram more or less
-/// of coffee, a shorter or longer cup, a firmer or softer arm, hotter or cooler water, another plan, or they take the time as it comes.
-/// Where no single one lands it, two are moved together. Whatever is returned was played with its values as people set them, and landed.
+/// Fix anything, solve the rest: with the grind, the dose, the water, the plan or the time locked, the smallest change of the
+/// others that lands the yield in the wanted time, by search over simulated shots. People do each of these: a step of the
+/// grinder, a gram more or less of coffee, a shorter or longer cup, a firmer or softer arm, hotter or cooler water, another plan,
+/// or they take the time as it comes. Where no single one lands it, two are moved together. Whatever is returned was played with
+/// its values as people set them, and landed.
 /// </summary>
 public static class SolveTheRest
 {
@@ -30,22 +31,33 @@ public static class SolveTheRest
     // a shot so much longer than wanted need not be played to its end
     private const double Hopeless = 1.5;
 
-    private static readonly ChangeOf[] s_byDegrees = [ChangeOf.Dose, ChangeOf.Yield, ChangeOf.Pressure, ChangeOf.Grind, ChangeOf.Water];
+    private static readonly ChangeOf[] s_byDegrees =
+    [
+        ChangeOf.Dose,
+        ChangeOf.Yield,
+        ChangeOf.Pressure,
+        ChangeOf.Grind,
+        ChangeOf.Water,
+    ];
 
-    /// <summary>Every change that lands the yield in a time, smallest first, or a sentence where none does or none is needed.</summary>
+    /// <summary>Every change that lands the yield in a time, smallest first, or a sentence where none does or none is
+    /// needed.</summary>
     /// <param name="shot">The shot as it is.</param>
     /// <param name="wanted">Where it is to land, s.</param>
     /// <param name="locked">What must stay.</param>
     public static LandingAnswer Of(ShotToLand shot, TimeBand wanted, IReadOnlyCollection<ChangeOf> locked)
     {
-        if (TooMuchWater(shot, locked) is { } tooMuch) return new([], tooMuch);
+        if (TooMuchWater(shot, locked) is { } tooMuch)
+            return new([], tooMuch);
         var now = SimulatedShot.Pull(shot.Shot, LongestSeconds);
-        if (now.ReachedYield && wanted.Holds(now.Seconds)) return new([], "It lands as it stands; nothing has to change.");
+        if (now.ReachedYield && wanted.Holds(now.Seconds))
+            return new([], "It lands as it stands; nothing has to change.");
         var slow = !now.ReachedYield || now.Seconds > wanted.High;
         var free = s_byDegrees.Except(locked).Where(c => c != ChangeOf.Grind || shot.Setting is not null).ToList();
         // each is a search of its own over simulated shots, so they go side by side
         var found = free.AsParallel().AsOrdered().Select(c => Land(shot, wanted, slow, [c])).OfType<LandingChange>().ToList();
-        if (!locked.Contains(ChangeOf.Plan)) found.AddRange(shot.OtherPlans.AsParallel().AsOrdered().Select(p => OtherPlan(shot, p)).OfType<LandingChange>());
+        if (!locked.Contains(ChangeOf.Plan))
+            found.AddRange(shot.OtherPlans.AsParallel().AsOrdered().Select(p => OtherPlan(shot, p)).OfType<LandingChange>());
         if (found.Count == 0)
         {
             var pairs = from a in free from b in free where a < b select new[] { a, b };
@@ -75,7 +87,10 @@ public static class SolveTheRest
     {
         var largest = CupVolumes.LargestYieldGrams(shot.Shot.Machine, shot.DoseGrams, shot.Shot.Water.StartC());
         return shot.YieldGrams > largest + 0.5 && locked.Contains(ChangeOf.Yield)
-            ? string.Create(CultureInfo.InvariantCulture, $"This machine gives at most {largest:0} g from {shot.DoseGrams:0.0} g of coffee. Unlock the yield, or lower it.")
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"This machine gives at most {largest:0} g from {shot.DoseGrams:0.0} g of coffee. Unlock the yield, or lower it."
+            )
             : null;
     }
 
@@ -94,7 +109,8 @@ public static class SolveTheRest
         var longest = wanted.High * Hopeless;
         double Seconds(double t) => Time(shot, [.. moved.Select(c => (c, ValueAt(shot, c, t)))], longest);
         // the middle of the band, or halfway from it to the end that is nearer to the shot as it is
-        if ((Solve(Seconds, wanted.Best) ?? Solve(Seconds, (wanted.Best + (slow ? wanted.High : wanted.Low)) / 2)) is not { } t) return null;
+        if ((Solve(Seconds, wanted.Best) ?? Solve(Seconds, (wanted.Best + (slow ? wanted.High : wanted.Low)) / 2)) is not { } t)
+            return null;
         var values = moved.Select(c => (Of: c, Value: AsSet(shot, c, ValueAt(shot, c, t)))).ToArray();
         var seconds = Time(shot, values, longest);
         return wanted.Holds(seconds) ? new([.. values.Select(v => new SoleChange(v.Of, v.Value, Math.Abs(t)))], seconds) : null;
@@ -109,7 +125,11 @@ public static class SolveTheRest
                 return Math.Clamp(shot.DoseGrams + (t * MostDoseGrams), PuckParameters.Dose.Min, PuckParameters.Dose.Max);
             case ChangeOf.Yield:
                 var largest = CupVolumes.LargestYieldGrams(shot.Shot.Machine, shot.DoseGrams, shot.Shot.Water.StartC());
-                return Math.Clamp(shot.YieldGrams * (1 + (t * MostYieldShare)), CupVolumes.Yield.Min, Math.Max(CupVolumes.Yield.Min, largest));
+                return Math.Clamp(
+                    shot.YieldGrams * (1 + (t * MostYieldShare)),
+                    CupVolumes.Yield.Min,
+                    Math.Max(CupVolumes.Yield.Min, largest)
+                );
             case ChangeOf.Pressure:
                 return 1 - (t * MostPressureShare);
             case ChangeOf.Water:
@@ -121,13 +141,14 @@ public static class SolveTheRest
     }
 
     /// <summary>A value as finely as people can set it.</summary>
-    private static double AsSet(ShotToLand shot, ChangeOf of, double value) => of switch
-    {
-        ChangeOf.Grind => Math.Round(value / shot.Steps.Step) * shot.Steps.Step,
-        ChangeOf.Pressure => Math.Round(value, 2),
-        ChangeOf.Water => Math.Min(Math.Round(value * 2) / 2, shot.BoilingC),
-        _ => Math.Round(value, 1),
-    };
+    private static double AsSet(ShotToLand shot, ChangeOf of, double value) =>
+        of switch
+        {
+            ChangeOf.Grind => Math.Round(value / shot.Steps.Step) * shot.Steps.Step,
+            ChangeOf.Pressure => Math.Round(value, 2),
+            ChangeOf.Water => Math.Min(Math.Round(value * 2) / 2, shot.BoilingC),
+            _ => Math.Round(value, 1),
+        };
 
     private static double Time(ShotToLand shot, (ChangeOf Of, double Value)[] moved, double longestSeconds)
     {
@@ -138,23 +159,32 @@ public static class SolveTheRest
         return run.ReachedYield ? run.Seconds : double.PositiveInfinity;
     }
 
-    private static ShotConditions With(ShotToLand shot, ShotConditions so, ChangeOf of, double value) => of switch
-    {
-        ChangeOf.Dose => so with { Bed = so.Bed with { DoseGrams = value } },
-        ChangeOf.Yield => so with { YieldGrams = value },
-        ChangeOf.Pressure => so with { Plan = so.Plan.Scaled(value) },
-        ChangeOf.Water => so with { Water = so.Water.Shifted(value - so.Water.StartC()).Within(PuckParameters.WaterTemperature.Min, PuckParameters.WaterTemperature.Max) },
-        _ => GrindResistivity.With(so, shot.ResistivityAt(value)),
-    };
+    private static ShotConditions With(ShotToLand shot, ShotConditions so, ChangeOf of, double value) =>
+        of switch
+        {
+            ChangeOf.Dose => so with { Bed = so.Bed with { DoseGrams = value } },
+            ChangeOf.Yield => so with { YieldGrams = value },
+            ChangeOf.Pressure => so with { Plan = so.Plan.Scaled(value) },
+            ChangeOf.Water => so with
+            {
+                Water = so
+                    .Water.Shifted(value - so.Water.StartC())
+                    .Within(PuckParameters.WaterTemperature.Min, PuckParameters.WaterTemperature.Max),
+            },
+            _ => GrindResistivity.With(so, shot.ResistivityAt(value)),
+        };
 
     /// <summary>
     /// False position for a time that rises with t, as near as a few tenths of a second; null where the wanted time lies outside.
     /// </summary>
     private static double? Solve(Func<double, double> seconds, double wanted)
     {
-        double faster = -1, slower = 1;
-        double fast = seconds(faster), slow = seconds(slower);
-        if (fast > wanted || slow < wanted) return null;
+        double faster = -1,
+            slower = 1;
+        double fast = seconds(faster),
+            slow = seconds(slower);
+        if (fast > wanted || slow < wanted)
+            return null;
         var t = 0.0;
         for (var i = 0; i < MostTrials; i++)
         {
@@ -162,9 +192,12 @@ public static class SolveTheRest
             var share = double.IsFinite(slow) ? Math.Clamp((wanted - fast) / Math.Max(1e-9, slow - fast), 0.05, 0.95) : 0.5;
             t = faster + (share * (slower - faster));
             var at = seconds(t);
-            if (Math.Abs(at - wanted) < CloseEnoughSeconds) return t;
-            if (at > wanted) (slower, slow) = (t, at);
-            else (faster, fast) = (t, at);
+            if (Math.Abs(at - wanted) < CloseEnoughSeconds)
+                return t;
+            if (at > wanted)
+                (slower, slow) = (t, at);
+            else
+                (faster, fast) = (t, at);
         }
 
         return t;

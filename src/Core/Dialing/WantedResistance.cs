@@ -3,8 +3,8 @@ using RuddySpring.Core.Shots;
 namespace RuddySpring.Core.Dialing;
 
 /// <summary>
-/// The grind's resistivity, in bar s/ml at 6 bar (<see cref="GrindResistivity"/>), at which a shot lands between two times: from a handful of
-/// simulated shots. Null where even the strongest puck runs too fast, or the machine gives up first.
+/// The grind's resistivity, in bar s/ml at 6 bar (<see cref="GrindResistivity"/>), at which a shot lands between two times: from
+/// a handful of simulated shots. Null where even the strongest puck runs too fast, or the machine gives up first.
 /// </summary>
 /// <param name="Low">At the shortest time.</param>
 /// <param name="Best">At the middle.</param>
@@ -30,10 +30,12 @@ public sealed record WantedResistance(double Low, double Best, double High)
         {
             var tried = shot.WithResistance(Weakest * Math.Pow(Strongest / Weakest, i / (Points - 1.0)));
             var pulled = SimulatedShot.Pull(tried, LongestSeconds);
-            if (!pulled.ReachedYield) break;
+            if (!pulled.ReachedYield)
+                break;
             logs[count] = Math.Log(GrindResistivity.Of(tried));
             seconds[count++] = Math.Log(pulled.Seconds);
-            if (pulled.Seconds > highSeconds) break;
+            if (pulled.Seconds > highSeconds)
+                break;
         }
 
         double? At(double wanted)
@@ -41,9 +43,13 @@ public sealed record WantedResistance(double Low, double Best, double High)
             var t = Math.Log(wanted);
             for (var i = 1; i < count; i++)
             {
-                if (seconds[i] < t) continue;
-                if (seconds[i - 1] > t) return null;
-                return Math.Exp(logs[i - 1] + ((logs[i] - logs[i - 1]) * (t - seconds[i - 1]) / Math.Max(1e-9, seconds[i] - seconds[i - 1])));
+                if (seconds[i] < t)
+                    continue;
+                if (seconds[i - 1] > t)
+                    return null;
+                return Math.Exp(
+                    logs[i - 1] + ((logs[i] - logs[i - 1]) * (t - seconds[i - 1]) / Math.Max(1e-9, seconds[i] - seconds[i - 1]))
+                );
             }
 
             return null;

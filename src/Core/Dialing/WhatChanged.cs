@@ -5,15 +5,23 @@ namespace RuddySpring.Core.Dialing;
 
 /// <summary>What a shot was set up with, as far as the brewer chooses it.</summary>
 public sealed record ShotSetup(
-    string Machine, string? Beans, string? Grinder, double? GrindSetting, double DoseGrams, double YieldGrams, string Plan, string? Basket,
-    Preparation Preparation);
+    string Machine,
+    string? Beans,
+    string? Grinder,
+    double? GrindSetting,
+    double DoseGrams,
+    double YieldGrams,
+    string Plan,
+    string? Basket,
+    Preparation Preparation
+);
 
 /// <summary>One thing that is not as it was.</summary>
 public sealed record ChangedThing(string What, string Was, string Now);
 
 /// <summary>
-/// What differs between two set-ups. Twelve things changed between two shots is how people get lost (common practice): so each is named,
-/// and more than one is warned of. A yield that follows its dose at the same ratio is one change, not two.
+/// What differs between two set-ups. Twelve things changed between two shots is how people get lost (common practice): so each is
+/// named, and more than one is warned of. A yield that follows its dose at the same ratio is one change, not two.
 /// </summary>
 public sealed record WhatChanged(IReadOnlyList<ChangedThing> Things, string? Warning)
 {
@@ -28,7 +36,8 @@ public sealed record WhatChanged(IReadOnlyList<ChangedThing> Things, string? War
         var things = new List<ChangedThing>();
         void Add(string what, string before, string after)
         {
-            if (before != after) things.Add(new(what, before, after));
+            if (before != after)
+                things.Add(new(what, before, after));
         }
 
         Add("machine", was.Machine, now.Machine);
@@ -37,9 +46,11 @@ public sealed record WhatChanged(IReadOnlyList<ChangedThing> Things, string? War
         Add("grind", Number(was.GrindSetting), Number(now.GrindSetting));
         Add("basket", was.Basket ?? "the machine's own", now.Basket ?? "the machine's own");
         var doseMoved = Math.Abs(was.DoseGrams - now.DoseGrams) > SameDoseGrams;
-        if (doseMoved) Add("dose", Grams(was.DoseGrams), Grams(now.DoseGrams));
+        if (doseMoved)
+            Add("dose", Grams(was.DoseGrams), Grams(now.DoseGrams));
         var sameRatio = Math.Abs((now.YieldGrams / now.DoseGrams) - (was.YieldGrams / was.DoseGrams)) < SameRatio;
-        if (!doseMoved || !sameRatio) Add("yield", Grams(was.YieldGrams), Grams(now.YieldGrams));
+        if (!doseMoved || !sameRatio)
+            Add("yield", Grams(was.YieldGrams), Grams(now.YieldGrams));
         Add("plan", was.Plan, now.Plan);
         var (a, b) = (was.Preparation, now.Preparation);
         Add("misting", Said(a.Misted), Said(b.Misted));
@@ -48,8 +59,13 @@ public sealed record WhatChanged(IReadOnlyList<ChangedThing> Things, string? War
         Add("tamp", Number(a.TampKgf, " kgf"), Number(b.TampKgf, " kgf"));
         Add("on the puck", Cover(a.Cover), Cover(b.Cover));
         Add("holder", a.Bottomless ? "bottomless" : "spout", b.Bottomless ? "bottomless" : "spout");
-        return new(things, things.Count < 2 ? null
-            : $"{things.Count} things change at once: if the cup differs, nobody can say which of them did it. Change one, keep the rest.");
+        return new(
+            things,
+            things.Count < 2
+                ? null
+                : $"{things.Count} things change at once: if the cup differs, nobody can say which of them did it. Change "
+                    + "one, keep the rest."
+        );
     }
 
     private static string Grams(double grams) => string.Create(CultureInfo.InvariantCulture, $"{grams:0.0} g");
@@ -59,10 +75,11 @@ public sealed record WhatChanged(IReadOnlyList<ChangedThing> Things, string? War
 
     private static string Said(bool yes) => yes ? "yes" : "no";
 
-    private static string Cover(PuckCover cover) => cover switch
-    {
-        PuckCover.Screen => "metal screen",
-        PuckCover.Paper => "paper disc",
-        _ => "nothing",
-    };
+    private static string Cover(PuckCover cover) =>
+        cover switch
+        {
+            PuckCover.Screen => "metal screen",
+            PuckCover.Paper => "paper disc",
+            _ => "nothing",
+        };
 }

@@ -26,8 +26,8 @@ public readonly record struct Prediction(double Mean, double Scale, double Degre
 }
 
 /// <summary>
-/// Bayesian linear regression in closed form: y = X b + e with a normal prior about b and an inverse-gamma prior about the noise (the
-/// conjugate pair of any text on Bayesian statistics). With a flat prior it is ordinary least squares.
+/// Bayesian linear regression in closed form: y = X b + e with a normal prior about b and an inverse-gamma prior about the noise
+/// (the conjugate pair of any text on Bayesian statistics). With a flat prior it is ordinary least squares.
 /// </summary>
 public sealed class BayesianFit
 {
@@ -40,8 +40,8 @@ public sealed class BayesianFit
         (_mean, _covariance, _shape, _rate, LogEvidence) = (mean, covariance, shape, rate, logEvidence);
 
     /// <summary>
-    /// Logarithm of the marginal likelihood of the values, but for what all fits of the same values and prior share: how well this model says
-    /// them before it has seen them. Compare only fits whose columns have the same proper prior.
+    /// Logarithm of the marginal likelihood of the values, but for what all fits of the same values and prior share: how well
+    /// this model says them before it has seen them. Compare only fits whose columns have the same proper prior.
     /// </summary>
     public double LogEvidence { get; }
 
@@ -58,12 +58,19 @@ public sealed class BayesianFit
     /// <param name="rows">Rows, each with a number a column; may be none.</param>
     /// <param name="values">One value a row.</param>
     public static BayesianFit Of(
-        IReadOnlyList<Belief> prior, double noiseDeviation, double noiseWeight, IReadOnlyList<double[]> rows, IReadOnlyList<double> values)
+        IReadOnlyList<Belief> prior,
+        double noiseDeviation,
+        double noiseWeight,
+        IReadOnlyList<double[]> rows,
+        IReadOnlyList<double> values
+    )
     {
         var n = prior.Count;
         var mean = Vector<double>.Build.Dense(n, i => prior[i].Mean);
         // beliefs are about the coefficients themselves; the conjugate form wants them in units of the noise
-        var precision = Matrix<double>.Build.DenseDiagonal(n, n, i => double.IsInfinity(prior[i].Deviation) ? 0 : Math.Pow(noiseDeviation / prior[i].Deviation, 2));
+        var precision = Matrix<double>.Build.DenseDiagonal(n, n, i =>
+            double.IsInfinity(prior[i].Deviation) ? 0 : Math.Pow(noiseDeviation / prior[i].Deviation, 2)
+        );
         var right = precision * mean;
         var sum = mean.DotProduct(right);
         for (var r = 0; r < rows.Count; r++)
@@ -78,7 +85,9 @@ public sealed class BayesianFit
         var covariance = factor.Solve(Matrix<double>.Build.DenseIdentity(n));
         var posterior = covariance * right;
         var shape = Math.Max(1e-6, (noiseWeight + rows.Count - prior.Count(p => double.IsInfinity(p.Deviation))) / 2.0);
-        var rate = (noiseWeight * noiseDeviation * noiseDeviation / 2.0) + Math.Max(0, (sum - posterior.DotProduct(precision * posterior)) / 2.0);
+        var rate =
+            (noiseWeight * noiseDeviation * noiseDeviation / 2.0)
+            + Math.Max(0, (sum - posterior.DotProduct(precision * posterior)) / 2.0);
         var evidence = (-0.5 * factor.DeterminantLn) - (shape * Math.Log(Math.Max(1e-300, rate)));
         return new(posterior, covariance, shape, rate, evidence);
     }

@@ -15,8 +15,12 @@ public sealed record FitPoint(double X, double Observed, double Fitted);
 /// <param name="ResidualDeviation">Standard deviation of the residuals; 0 when there are no rows to spare.</param>
 /// <param name="DegreesOfFreedom">Rows less columns.</param>
 public sealed record LinearFit(
-    IReadOnlyList<double> Coefficients, IReadOnlyList<double> StandardErrors, IReadOnlyList<double> Fitted, double ResidualDeviation,
-    int DegreesOfFreedom)
+    IReadOnlyList<double> Coefficients,
+    IReadOnlyList<double> StandardErrors,
+    IReadOnlyList<double> Fitted,
+    double ResidualDeviation,
+    int DegreesOfFreedom
+)
 {
     /// <summary>Fits rows of columns to values; the rows must span the columns.</summary>
     /// <param name="rows">Rows, each as long as the others.</param>
@@ -26,14 +30,18 @@ public sealed record LinearFit(
     public static LinearFit Of(IReadOnlyList<double[]> rows, IReadOnlyList<double> values, double leastDeviation = 0)
     {
         var columns = rows.Count == 0 ? 1 : rows[0].Length;
-        if (rows.Count < columns) throw new DoesNotFitException("rows", $"At least {columns} readings are needed; there are {rows.Count}.");
+        if (rows.Count < columns)
+            throw new DoesNotFitException("rows", $"At least {columns} readings are needed; there are {rows.Count}.");
         var x = Matrix<double>.Build.DenseOfRowArrays(rows);
         var y = Vector<double>.Build.DenseOfEnumerable(values);
         var qr = x.QR();
         for (var i = 0; i < columns; i++)
         {
             if (Math.Abs(qr.R[i, i]) < 1e-10 * Math.Max(1e-300, qr.R.InfinityNorm()))
-                throw new DoesNotFitException("rows", "The readings are too alike to tell the numbers apart; take some further from each other.");
+                throw new DoesNotFitException(
+                    "rows",
+                    "The readings are too alike to tell the numbers apart; take some further from each other."
+                );
         }
 
         var b = qr.Solve(y);

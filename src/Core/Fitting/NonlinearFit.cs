@@ -5,7 +5,8 @@ namespace RuddySpring.Core.Fitting;
 
 /// <summary>Result of a nonlinear least-squares fit.</summary>
 /// <param name="Parameters">Best values.</param>
-/// <param name="Covariance">(J'J)^-1 of the standardised residuals: absolute when they are in units of their own deviation.</param>
+/// <param name="Covariance">(J'J)^-1 of the standardised residuals: absolute when they are in units of their own
+/// deviation.</param>
 /// <param name="Residuals">Standardised residuals at the best values.</param>
 /// <param name="Converged">Whether it came to rest within its iterations.</param>
 public sealed record NonlinearFit(double[] Parameters, double[,] Covariance, double[] Residuals, bool Converged)
@@ -18,12 +19,19 @@ public sealed record NonlinearFit(double[] Parameters, double[,] Covariance, dou
     /// <summary>Standard error of a parameter.</summary>
     public double StandardError(int parameter) => Math.Sqrt(Math.Max(0, Covariance[parameter, parameter]));
 
-    /// <summary>Levenberg and Marquardt's method, from a general library, over residuals that the caller has divided by their deviation.</summary>
+    /// <summary>Levenberg and Marquardt's method, from a general library, over residuals that the caller has divided by their
+    /// deviation.</summary>
     /// <param name="residuals">Residuals at given parameters; always as many.</param>
     /// <param name="start">Where to begin.</param>
-    /// <param name="leastStep">Least step of the differences that stand for the slopes; more where the residuals are worked out less exactly.</param>
+    /// <param name="leastStep">Least step of the differences that stand for the slopes; more where the residuals are worked out
+    /// less exactly.</param>
     /// <param name="tolerance">Share by which the sum of squares, or the parameters, may still change when it stops.</param>
-    public static NonlinearFit Of(Func<double[], double[]> residuals, double[] start, double leastStep = UsualStep, double tolerance = UsualTolerance)
+    public static NonlinearFit Of(
+        Func<double[], double[]> residuals,
+        double[] start,
+        double leastStep = UsualStep,
+        double tolerance = UsualTolerance
+    )
     {
         var count = residuals(start).Length;
         var x = Vector<double>.Build.Dense(count, i => i);
@@ -31,8 +39,12 @@ public sealed record NonlinearFit(double[] Parameters, double[,] Covariance, dou
         Vector<double> Model(Vector<double> p, Vector<double> _) => Vector<double>.Build.DenseOfArray(residuals([.. p]));
         Matrix<double> Slope(Vector<double> p, Vector<double> _) => Jacobian(residuals, [.. p], count, leastStep);
         var objective = ObjectiveFunction.NonlinearModel(Model, Slope, x, zero);
-        var result = new LevenbergMarquardtMinimizer(gradientTolerance: tolerance, stepTolerance: tolerance, functionTolerance: tolerance, maximumIterations: MostIterations)
-            .FindMinimum(objective, Vector<double>.Build.DenseOfArray(start));
+        var result = new LevenbergMarquardtMinimizer(
+            gradientTolerance: tolerance,
+            stepTolerance: tolerance,
+            functionTolerance: tolerance,
+            maximumIterations: MostIterations
+        ).FindMinimum(objective, Vector<double>.Build.DenseOfArray(start));
         var best = result.MinimizingPoint.ToArray();
         var j = Jacobian(residuals, best, count, leastStep);
         var covariance = (j.TransposeThisAndMultiply(j)).PseudoInverse();
@@ -49,7 +61,8 @@ public sealed record NonlinearFit(double[] Parameters, double[,] Covariance, dou
             up[k] += step;
             down[k] -= step;
             var (above, below) = (residuals(up), residuals(down));
-            for (var i = 0; i < count; i++) j[i, k] = (above[i] - below[i]) / (2.0 * step);
+            for (var i = 0; i < count; i++)
+                j[i, k] = (above[i] - below[i]) / (2.0 * step);
         }
 
         return j;

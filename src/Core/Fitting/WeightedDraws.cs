@@ -4,10 +4,10 @@ using MathNet.Numerics.LinearAlgebra;
 namespace RuddySpring.Core.Fitting;
 
 /// <summary>
-/// Draws of what a fit leaves open, each with its weight: adaptive multiple importance sampling (Cornuet, Marin, Mira and Robert 2012).
-/// The first draws come from Student t about the fitted values, one as wide as the fit's covariance and one with the data counted for a
-/// quarter; each further round draws about what all rounds before it found, and every draw is weighed against all of them together. Where
-/// the covariance alone would mislead, at the edge of a range that tells nothing, the draws do not.
+/// Draws of what a fit leaves open, each with its weight: adaptive multiple importance sampling (Cornuet, Marin, Mira and Robert
+/// 2012). The first draws come from Student t about the fitted values, one as wide as the fit's covariance and one with the data
+/// counted for a quarter; each further round draws about what all rounds before it found, and every draw is weighed against all
+/// of them together. Where the covariance alone would mislead, at the edge of a range that tells nothing, the draws do not.
 /// </summary>
 /// <param name="Parameters">The draws.</param>
 /// <param name="Weights">Their weights, which add up to 1.</param>
@@ -27,7 +27,12 @@ public sealed record WeightedDraws(IReadOnlyList<double[]> Parameters, IReadOnly
     /// <param name="count">How many draws, 20 or more.</param>
     /// <param name="random">Where they come from; the same seed gives the same draws.</param>
     public static WeightedDraws Of(
-        Func<double[], double[]> residuals, NonlinearFit fit, IReadOnlyList<double> priorSpread, int count, SeededRandom random)
+        Func<double[], double[]> residuals,
+        NonlinearFit fit,
+        IReadOnlyList<double> priorSpread,
+        int count,
+        SeededRandom random
+    )
     {
         var mode = Vector<double>.Build.DenseOfArray(fit.Parameters);
         var narrow = Matrix<double>.Build.DenseOfArray(fit.Covariance);
@@ -37,7 +42,8 @@ public sealed record WeightedDraws(IReadOnlyList<double[]> Parameters, IReadOnly
         var proposals = new List<Proposal> { new(mode, Root(narrow), each / 2), new(mode, Root(wide), each / 2) };
         var draws = new List<double[]>();
         var targets = new List<double>();
-        foreach (var proposal in proposals) Draw(proposal, residuals, random, draws, targets);
+        foreach (var proposal in proposals)
+            Draw(proposal, residuals, random, draws, targets);
         var weighed = Weigh(draws, targets, proposals);
         for (var round = 1; round < Rounds; round++)
         {
@@ -65,22 +71,32 @@ public sealed record WeightedDraws(IReadOnlyList<double[]> Parameters, IReadOnly
         {
             var before = sum;
             sum += sorted[i].Weight;
-            if (sum < share) continue;
-            if (i == 0) return sorted[0].Value;
+            if (sum < share)
+                continue;
+            if (i == 0)
+                return sorted[0].Value;
             // straight between two draws
-            return sorted[i - 1].Value + ((sorted[i].Value - sorted[i - 1].Value) * Math.Clamp((share - before) / sorted[i].Weight, 0, 1));
+            return sorted[i - 1].Value
+                + ((sorted[i].Value - sorted[i - 1].Value) * Math.Clamp((share - before) / sorted[i].Weight, 0, 1));
         }
 
         return sorted[^1].Value;
     }
 
-    private static void Draw(Proposal from, Func<double[], double[]> residuals, SeededRandom random, List<double[]> draws, List<double> targets)
+    private static void Draw(
+        Proposal from,
+        Func<double[], double[]> residuals,
+        SeededRandom random,
+        List<double[]> draws,
+        List<double> targets
+    )
     {
         for (var i = 0; i < from.Count; i++)
         {
             var z = Vector<double>.Build.Dense(from.Centre.Count, _ => random.Normal());
             var square = 0.0;
-            for (var k = 0; k < Freedom; k++) square += Math.Pow(random.Normal(), 2);
+            for (var k = 0; k < Freedom; k++)
+                square += Math.Pow(random.Normal(), 2);
             var draw = (from.Centre + (from.Root * z / Math.Sqrt(square / Freedom))).ToArray();
             draws.Add(draw);
             targets.Add(-0.5 * residuals(draw).Sum(r => r * r));
@@ -89,13 +105,17 @@ public sealed record WeightedDraws(IReadOnlyList<double[]> Parameters, IReadOnly
 
     private static WeightedDraws Weigh(List<double[]> draws, List<double> targets, List<Proposal> proposals)
     {
-        var logs = draws.Select((d, i) =>
-        {
-            var draw = Vector<double>.Build.DenseOfArray(d);
-            var densities = proposals.Select(p => Math.Log(p.Count) + LogStudent(p.Root, draw - p.Centre)).ToArray();
-            var most = densities.Max();
-            return targets[i] - most - Math.Log(densities.Sum(l => Math.Exp(l - most)));
-        }).ToArray();
+        var logs = draws
+            .Select(
+                (d, i) =>
+                {
+                    var draw = Vector<double>.Build.DenseOfArray(d);
+                    var densities = proposals.Select(p => Math.Log(p.Count) + LogStudent(p.Root, draw - p.Centre)).ToArray();
+                    var most = densities.Max();
+                    return targets[i] - most - Math.Log(densities.Sum(l => Math.Exp(l - most)));
+                }
+            )
+            .ToArray();
         var top = logs.Max();
         var weights = logs.Select(l => Math.Exp(l - top)).ToArray();
         var sum = weights.Sum();
@@ -105,7 +125,8 @@ public sealed record WeightedDraws(IReadOnlyList<double[]> Parameters, IReadOnly
     private Vector<double> Mean()
     {
         var mean = Vector<double>.Build.Dense(Parameters[0].Length);
-        for (var i = 0; i < Parameters.Count; i++) mean += Weights[i] * Vector<double>.Build.DenseOfArray(Parameters[i]);
+        for (var i = 0; i < Parameters.Count; i++)
+            mean += Weights[i] * Vector<double>.Build.DenseOfArray(Parameters[i]);
         return mean;
     }
 
@@ -133,7 +154,9 @@ public sealed record WeightedDraws(IReadOnlyList<double[]> Parameters, IReadOnly
         var n = from.Count;
         var z = root.Solve(from);
         var logDeterminant = Enumerable.Range(0, n).Sum(i => Math.Log(root[i, i]));
-        return SpecialFunctions.GammaLn((Freedom + n) / 2.0) - SpecialFunctions.GammaLn(Freedom / 2.0) - logDeterminant
+        return SpecialFunctions.GammaLn((Freedom + n) / 2.0)
+            - SpecialFunctions.GammaLn(Freedom / 2.0)
+            - logDeterminant
             - ((Freedom + n) / 2.0 * Math.Log(1.0 + (z.DotProduct(z) / Freedom)));
     }
 }

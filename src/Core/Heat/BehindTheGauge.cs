@@ -11,13 +11,20 @@ namespace RuddySpring.Core.Heat;
 /// <param name="HeadspaceMl">Steam space, ml.</param>
 public sealed record BoilerPoint(double WaterC, double UnbledBar, double BledBar, double UnderTopMm, double HeadspaceMl);
 
-/// <summary>What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's temperature.</summary>
+/// <summary>What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's
+/// temperature.</summary>
 /// <param name="SetBar">Set pressure, bar.</param>
 /// <param name="SetC">Temperature there, bled, degC.</param>
 /// <param name="UnbledC">Temperature there with the air of its filling, degC.</param>
 /// <param name="HeightMm">Height of the boiler inside, mm.</param>
 /// <param name="Points">41 points from room temperature to the set pressure.</param>
-public sealed record BehindTheGauge(double SetBar, double SetC, double UnbledC, double HeightMm, IReadOnlyList<BoilerPoint> Points)
+public sealed record BehindTheGauge(
+    double SetBar,
+    double SetC,
+    double UnbledC,
+    double HeightMm,
+    IReadOnlyList<BoilerPoint> Points
+)
 {
     private const int Steps = 40;
 
@@ -27,14 +34,36 @@ public sealed record BehindTheGauge(double SetBar, double SetC, double UnbledC, 
     {
         var set = machine.BoilerGaugeBar ?? throw new DoesNotFitException("machine", "This machine has no boiler.");
         var heat = HeatConstants.Of(machine);
-        var air = new TrappedAir(heat.BoilerVolumeMl, heat.FillGrams, 1, Math.Max(1, ambientC), Atmosphere.PressureBar(altitudeMetres));
+        var air = new TrappedAir(
+            heat.BoilerVolumeMl,
+            heat.FillGrams,
+            1,
+            Math.Max(1, ambientC),
+            Atmosphere.PressureBar(altitudeMetres)
+        );
         var bled = air with { AirShare = 0 };
         var top = Saturation.BoilerTemperatureC(set, altitudeMetres);
         var start = Math.Max(20, ambientC);
-        return new(set, top, air.WaterC(set), heat.BoilerHeightMm, [.. Enumerable.Range(0, Steps + 1).Select(i =>
-        {
-            var c = start + ((top - start) * i / Steps);
-            return new BoilerPoint(c, air.GaugeBar(c), bled.GaugeBar(c), (1 - air.FilledShare(c)) * heat.BoilerHeightMm, air.HeadspaceMl(c));
-        })]);
+        return new(
+            set,
+            top,
+            air.WaterC(set),
+            heat.BoilerHeightMm,
+            [
+                .. Enumerable
+                    .Range(0, Steps + 1)
+                    .Select(i =>
+                    {
+                        var c = start + ((top - start) * i / Steps);
+                        return new BoilerPoint(
+                            c,
+                            air.GaugeBar(c),
+                            bled.GaugeBar(c),
+                            (1 - air.FilledShare(c)) * heat.BoilerHeightMm,
+                            air.HeadspaceMl(c)
+                        );
+                    }),
+            ]
+        );
     }
 }

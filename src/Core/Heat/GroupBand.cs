@@ -3,7 +3,8 @@ using RuddySpring.Core.Machines;
 
 namespace RuddySpring.Core.Heat;
 
-/// <summary>The band that a group should be in at lever-up, and how likely it is to be in it when its temperature is not known exactly.</summary>
+/// <summary>The band that a group should be in at lever-up, and how likely it is to be in it when its temperature is not known
+/// exactly.</summary>
 /// <param name="LowC">Its lower end, degC.</param>
 /// <param name="HighC">Its upper end, degC.</param>
 public readonly record struct GroupBand(double LowC, double HighC)
@@ -24,9 +25,8 @@ public readonly record struct GroupBand(double LowC, double HighC)
     /// <summary>Chance, 0 to 1, that a group is in the band.</summary>
     /// <param name="groupC">Where it is expected, degC.</param>
     /// <param name="plusMinusK">One standard deviation of it, K.</param>
-    public double Chance(double groupC, double plusMinusK) => plusMinusK <= 0
-        ? (Holds(groupC) ? 1 : 0)
-        : Normal.CDF(groupC, plusMinusK, HighC) - Normal.CDF(groupC, plusMinusK, LowC);
+    public double Chance(double groupC, double plusMinusK) =>
+        plusMinusK <= 0 ? (Holds(groupC) ? 1 : 0) : Normal.CDF(groupC, plusMinusK, HighC) - Normal.CDF(groupC, plusMinusK, LowC);
 
     /// <summary>The part of the band that a plan aims for: the less is known, the further from its ends.</summary>
     public GroupBand ToAimFor(double plusMinusK)

@@ -3,8 +3,8 @@ using RuddySpring.Core.Machines;
 namespace RuddySpring.Core.Heat;
 
 /// <summary>
-/// What is not known about the group's temperature: small at a cold start, growing to the machine's own spread at the pace at which the
-/// group itself goes, less after a reading (scalar Kalman filter).
+/// What is not known about the group's temperature: small at a cold start, growing to the machine's own spread at the pace at
+/// which the group itself goes, less after a reading (scalar Kalman filter).
 /// </summary>
 internal sealed class GroupDoubt(Machine machine, HeatConstants constants)
 {
@@ -21,7 +21,9 @@ internal sealed class GroupDoubt(Machine machine, HeatConstants constants)
     /// <summary>Time goes by, s.</summary>
     public void Relax(double seconds)
     {
-        var pace = (constants.GroupAmbientWPerK + (machine.HasBoiler ? constants.EffectiveBoilerGroupWPerK : 0)) / machine.MetalHeatCapacity;
+        var pace =
+            (constants.GroupAmbientWPerK + (machine.HasBoiler ? constants.EffectiveBoilerGroupWPerK : 0))
+            / machine.MetalHeatCapacity;
         var spread = constants.SpreadK * constants.SpreadK;
         _variance = spread + ((_variance - spread) * Math.Exp(-2.0 * pace * seconds));
     }

@@ -35,7 +35,8 @@ public enum HeatEventKind
     /// <summary>Portafilter back in the group.</summary>
     PortafilterIn,
 
-    /// <summary>Chamber filled with kettle water of its grams and degC, left for its seconds, poured out. A blank press is a short one.</summary>
+    /// <summary>Chamber filled with kettle water of its grams and degC, left for its seconds, poured out. A blank press is a
+    /// short one.</summary>
     FillAndHold,
 
     /// <summary>Kettle steam of its degC under the cylinder, for its seconds.</summary>
@@ -57,8 +58,14 @@ public enum HeatEventKind
 /// <param name="ValueC">Temperature that comes with it, degC.</param>
 /// <param name="BloomSeconds">Part of a kettle shot's seconds before pressure, s.</param>
 public sealed record HeatEvent(
-    HeatEventKind Kind, double AtSeconds, double Seconds = 0, double Grams = 0, double DoseGrams = 0, double ValueC = 0,
-    double BloomSeconds = 0)
+    HeatEventKind Kind,
+    double AtSeconds,
+    double Seconds = 0,
+    double Grams = 0,
+    double DoseGrams = 0,
+    double ValueC = 0,
+    double BloomSeconds = 0
+)
 {
     /// <summary>When it ends, s.</summary>
     public double EndSeconds => AtSeconds + Seconds;
@@ -79,7 +86,22 @@ public sealed record HeatPoint(double Seconds, double GroupC, double PlusMinusK,
 /// <param name="WaterC">Mean water as it reaches the puck, degC.</param>
 /// <param name="Course">Water at the puck through the shot, from the moment that pressing begins.</param>
 /// <param name="FlashedK">How far the hottest of it came above its boiling point here, K; 0 for not at all.</param>
-public sealed record ShotHeat(double AtSeconds, double LeverUpC, double PlusMinusK, double WaterC, WaterCourse Course, double FlashedK);
+public sealed record ShotHeat(
+    double AtSeconds,
+    double LeverUpC,
+    double PlusMinusK,
+    double WaterC,
+    WaterCourse Course,
+    double FlashedK
+);
 
-/// <summary>What was exchanged with the outside since the start, J. Stored = at start + heater + brought - lost - carried.</summary>
-public sealed record HeatAccount(double StoredAtStartJ, double StoredJ, double HeaterJ, double BroughtJ, double LostJ, double CarriedJ);
+/// <summary>What was exchanged with the outside since the start, J. Stored = at start + heater + brought - lost -
+/// carried.</summary>
+public sealed record HeatAccount(
+    double StoredAtStartJ,
+    double StoredJ,
+    double HeaterJ,
+    double BroughtJ,
+    double LostJ,
+    double CarriedJ
+);

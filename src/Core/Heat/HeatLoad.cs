@@ -11,10 +11,16 @@ namespace RuddySpring.Core.Heat;
 /// <param name="SteamGramsPerS">Steam that is taken or let out, g/s.</param>
 /// <param name="Bleeding">Whether the valve stands open to let the air out.</param>
 internal readonly record struct HeatLoad(
-    double PassGramsPerS, double ClothWPerK, double BathWPerK, double BathC, double SteamGramsPerS, bool Bleeding)
+    double PassGramsPerS,
+    double ClothWPerK,
+    double BathWPerK,
+    double BathC,
+    double SteamGramsPerS,
+    bool Bleeding
+)
 {
-    // of the heat that passing water loses, this share warms the group's lump; the rest leaves with basket, vapour and dead water. Fitted
-    // to what people report: 88 to 92 degC at the puck from a group at 70 to 78, and 5 K a shot.
+    // of the heat that passing water loses, this share warms the group's lump; the rest leaves with basket, vapour and dead
+    // water. Fitted to what people report: 88 to 92 degC at the puck from a group at 70 to 78, and 5 K a shot.
     private const double PassShareToGroup = 0.75;
     private const double OneClothWPerK = 4.0;
     private const double SteamBathSeconds = 75.0;
@@ -34,12 +40,27 @@ internal readonly record struct HeatLoad(
         {
             load = e.Kind switch
             {
-                HeatEventKind.Flush or HeatEventKind.Shot when machine.HasBoiler => load with { PassGramsPerS = load.PassGramsPerS + (e.Grams / e.Seconds) },
+                HeatEventKind.Flush or HeatEventKind.Shot when machine.HasBoiler => load with
+                {
+                    PassGramsPerS = load.PassGramsPerS + (e.Grams / e.Seconds),
+                },
                 HeatEventKind.Cloth => load with { ClothWPerK = load.ClothWPerK + OneClothWPerK },
-                HeatEventKind.SteamBath => load with { BathWPerK = machine.MetalHeatCapacity / SteamBathSeconds, BathC = e.ValueC - SteamBathFallK },
-                HeatEventKind.Submersion => load with { BathWPerK = machine.MetalHeatCapacity / SubmersionSeconds, BathC = e.ValueC - SubmersionFallK },
+                HeatEventKind.SteamBath => load with
+                {
+                    BathWPerK = machine.MetalHeatCapacity / SteamBathSeconds,
+                    BathC = e.ValueC - SteamBathFallK,
+                },
+                HeatEventKind.Submersion => load with
+                {
+                    BathWPerK = machine.MetalHeatCapacity / SubmersionSeconds,
+                    BathC = e.ValueC - SubmersionFallK,
+                },
                 HeatEventKind.Steam => load with { SteamGramsPerS = load.SteamGramsPerS + (e.Grams / e.Seconds) },
-                HeatEventKind.Bleed => load with { Bleeding = true, SteamGramsPerS = load.SteamGramsPerS + (constants.SteamGramsPerS * Math.Min(1.0, gaugeBar())) },
+                HeatEventKind.Bleed => load with
+                {
+                    Bleeding = true,
+                    SteamGramsPerS = load.SteamGramsPerS + (constants.SteamGramsPerS * Math.Min(1.0, gaugeBar())),
+                },
                 _ => load,
             };
         }
@@ -48,7 +69,8 @@ internal readonly record struct HeatLoad(
     }
 
     /// <summary>Number of transfer units of the passing water, hA / (m_dot c).</summary>
-    public double Ntu(HeatConstants constants) => PassGramsPerS > 0 ? constants.PassWPerK / (PassGramsPerS * Steam.WaterJPerGK) : 0;
+    public double Ntu(HeatConstants constants) =>
+        PassGramsPerS > 0 ? constants.PassWPerK / (PassGramsPerS * Steam.WaterJPerGK) : 0;
 
     /// <summary>What the passing water gives to the group's lump, W per K that it is hotter.</summary>
     public double PassWPerK(HeatConstants constants) =>

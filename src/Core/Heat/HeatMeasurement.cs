@@ -10,9 +10,16 @@ public static class HeatMeasurement
     {
         var fit = HeatFit.Measured(machine, log);
         MeasuredChange[] changes =
-            [.. fit.Constants.Select(c => new MeasuredChange(c.Field, c.Label, c.Unit, c.Before, c.Value, (c.High - c.Low) / 2.0))];
+        [
+            .. fit.Constants.Select(c => new MeasuredChange(c.Field, c.Label, c.Unit, c.Before, c.Value, (c.High - c.Low) / 2.0)),
+        ];
         return new(
-            changes, fit.Points, "time, min", "group, degC", fit.Sentence,
-            Measurement.Keep(fit.Changed, changes, "logging temperatures", fit.Readings, on));
+            changes,
+            fit.Points,
+            "time, min",
+            "group, degC",
+            fit.Sentence,
+            Measurement.Keep(fit.Changed, changes, "logging temperatures", fit.Readings, on)
+        );
     }
 }

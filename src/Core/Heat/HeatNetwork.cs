@@ -3,10 +3,10 @@ using MathNet.Numerics.LinearAlgebra;
 namespace RuddySpring.Core.Heat;
 
 /// <summary>
-/// A lumped heat network, stepped exactly. Every node i has a heat capacity C_i in J/K, conductances G_ij in W/K to other nodes and an
-/// outward conductance H_i to surroundings of fixed temperature: C_i dT_i/dt = sum_j G_ij (T_j - T_i) - H_i T_i + inflow_i, where
-/// inflow_i = sum H_ik S_k + q_i in W. Written with D = diag(C) the matrix D^-1/2 K D^-1/2 is symmetric, so its eigenvectors give the
-/// matrix exponential and its integral in closed form (any text on linear systems).
+/// A lumped heat network, stepped exactly. Every node i has a heat capacity C_i in J/K, conductances G_ij in W/K to other nodes
+/// and an outward conductance H_i to surroundings of fixed temperature: C_i dT_i/dt = sum_j G_ij (T_j - T_i) - H_i T_i +
+/// inflow_i, where inflow_i = sum H_ik S_k + q_i in W. Written with D = diag(C) the matrix D^-1/2 K D^-1/2 is symmetric, so its
+/// eigenvectors give the matrix exponential and its integral in closed form (any text on linear systems).
 /// </summary>
 public sealed class HeatNetwork
 {
@@ -24,14 +24,18 @@ public sealed class HeatNetwork
     /// <param name="links">Conductances in W/K between pairs of nodes, 0 or more.</param>
     /// <param name="outwardWPerK">Conductances in W/K to surroundings, n values, 0 or more.</param>
     public HeatNetwork(
-        IReadOnlyList<double> heatJPerK, IReadOnlyList<(int A, int B, double WPerK)> links, IReadOnlyList<double> outwardWPerK)
+        IReadOnlyList<double> heatJPerK,
+        IReadOnlyList<(int A, int B, double WPerK)> links,
+        IReadOnlyList<double> outwardWPerK
+    )
     {
         _n = heatJPerK.Count;
         _rootHeat = [.. heatJPerK.Select(Math.Sqrt)];
         _state = new double[_n];
         _drive = new double[_n];
         var matrix = Matrix<double>.Build.Dense(_n, _n);
-        for (var i = 0; i < _n; i++) matrix[i, i] = outwardWPerK[i];
+        for (var i = 0; i < _n; i++)
+            matrix[i, i] = outwardWPerK[i];
         foreach (var (a, b, g) in links)
         {
             matrix[a, a] += g;
@@ -42,7 +46,8 @@ public sealed class HeatNetwork
 
         for (var i = 0; i < _n; i++)
         {
-            for (var j = 0; j < _n; j++) matrix[i, j] /= _rootHeat[i] * _rootHeat[j];
+            for (var j = 0; j < _n; j++)
+                matrix[i, j] /= _rootHeat[i] * _rootHeat[j];
         }
 
         var eigen = matrix.Evd(Symmetricity.Symmetric);
@@ -50,12 +55,14 @@ public sealed class HeatNetwork
         _vector = eigen.EigenVectors.ToArray();
     }
 
-    /// <summary>Sets the temperatures in degC from which <see cref="At"/> and <see cref="Advance"/> go on, and the inflow in W.</summary>
+    /// <summary>Sets the temperatures in degC from which <see cref="At"/> and <see cref="Advance"/> go on, and the inflow in
+    /// W.</summary>
     public void Begin(ReadOnlySpan<double> temperaturesC, ReadOnlySpan<double> inflowW)
     {
         for (var k = 0; k < _n; k++)
         {
-            double state = 0, drive = 0;
+            double state = 0,
+                drive = 0;
             for (var i = 0; i < _n; i++)
             {
                 state += _vector[i, k] * _rootHeat[i] * temperaturesC[i];
@@ -81,7 +88,8 @@ public sealed class HeatNetwork
     }
 
     /// <summary>
-    /// Writes all temperatures in degC after some seconds, and adds to <paramref name="integralKs"/> the time integral of each in K s.
+    /// Writes all temperatures in degC after some seconds, and adds to <paramref name="integralKs"/> the time integral of each in
+    /// K s.
     /// </summary>
     public void Advance(double seconds, Span<double> temperaturesC, Span<double> integralKs)
     {
@@ -96,7 +104,8 @@ public sealed class HeatNetwork
 
         for (var i = 0; i < _n; i++)
         {
-            double t = 0, sum = 0;
+            double t = 0,
+                sum = 0;
             for (var k = 0; k < _n; k++)
             {
                 t += _vector[i, k] * after[k];
@@ -127,23 +136,27 @@ public sealed class HeatNetwork
     }
 
     /// <summary>
-    /// When a node, from where <see cref="Begin"/> set it, first reaches a temperature in degC from below (rising) or above; null when it
-    /// does not within so many s. A node already past it crosses at once, 0.01 s on. Found by false position with the Illinois rule
-    /// (Dowell and Jarratt 1971, from memory): the curve is nearly straight over a step, so a few trials do.
+    /// When a node, from where <see cref="Begin"/> set it, first reaches a temperature in degC from below (rising) or above; null
+    /// when it does not within so many s. A node already past it crosses at once, 0.01 s on. Found by false position with the
+    /// Illinois rule (Dowell and Jarratt 1971, from memory): the curve is nearly straight over a step, so a few trials do.
     /// </summary>
     public double? FirstCrossing(int node, double limitC, bool rising, double seconds)
     {
         bool Past(double over) => rising ? over >= 0 : over <= 0;
         var before = At(node, 0.0) - limitC;
         var after = At(node, seconds) - limitC;
-        if (Past(before)) return Math.Min(seconds, AtOnceSeconds);
-        if (!Past(after)) return null;
-        double low = 0, high = seconds;
+        if (Past(before))
+            return Math.Min(seconds, AtOnceSeconds);
+        if (!Past(after))
+            return null;
+        double low = 0,
+            high = seconds;
         for (var i = 0; i < 40 && high - low > 1e-6; i++)
         {
             var middle = high - (after * (high - low) / (after - before));
             var value = At(node, middle) - limitC;
-            if (Math.Abs(value) < 1e-9) return middle;
+            if (Math.Abs(value) < 1e-9)
+                return middle;
             if (value < 0 == after < 0)
             {
                 (high, after) = (middle, value);

@@ -38,12 +38,16 @@ public sealed record HeatNotice(double AtSeconds, HeatNoticeKind Kind, double Am
         return Kind switch
         {
             HeatNoticeKind.BoilerRunsDry =>
-                $"At {minute}, {grams} more water was drawn than the boiler held. Switch off, let it cool and check the level; if it was refilled, tick that step off.",
+                $"At {minute}, {grams} more water was drawn than the boiler held. Switch off, let it cool and check the "
+                    + "level; if it was refilled, tick that step off.",
             HeatNoticeKind.ElementUncovered =>
-                $"At {minute}, the boiler was {grams} short of the water that must cover the element. Switch off and check the level; the machine's manual comes first.",
+                $"At {minute}, the boiler was {grams} short of the water that must cover the element. Switch off and check "
+                    + "the level; the machine's manual comes first.",
             HeatNoticeKind.RefillDoesNotFit =>
-                $"At {minute}, {grams} more was filled in than the boiler has room for. Check the weight of the refill, or the boiler's volume on the machine's page.",
-            _ => $"At {minute}, the water reached the puck {Quantity.Kelvin(Amount):0.0} above its boiling point here, so part of it turned to steam. Let the group cool before the next pull.",
+                $"At {minute}, {grams} more was filled in than the boiler has room for. Check the weight of the refill, or "
+                    + "the boiler's volume on the machine's page.",
+            _ => $"At {minute}, the water reached the puck {Quantity.Kelvin(Amount):0.0} above its boiling point here, so "
+                + "part of it turned to steam. Let the group cool before the next pull.",
         };
     }
 }

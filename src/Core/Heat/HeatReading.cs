@@ -41,29 +41,37 @@ public sealed record HeatReading(HeatReadingKind Kind, double AtSeconds, double 
     /// <summary>What else may be off about a reading on the outside of a group, K.</summary>
     public const double SeatingK = 1.0;
 
-    /// <summary>A strip tells only the step: its deviation adds step / sqrt(12) to the seating's, as for any value read in steps.</summary>
-    public double SigmaK => Kind == HeatReadingKind.Strip
-        ? Math.Sqrt((SeatingK * SeatingK) + (StripStepK * StripStepK / 12.0))
-        : SeatingK;
+    /// <summary>A strip tells only the step: its deviation adds step / sqrt(12) to the seating's, as for any value read in
+    /// steps.</summary>
+    public double SigmaK =>
+        Kind == HeatReadingKind.Strip ? Math.Sqrt((SeatingK * SeatingK) + (StripStepK * StripStepK / 12.0)) : SeatingK;
 
     /// <summary>The reading with its value checked against what can be read.</summary>
     /// <exception cref="FieldRangeException">The value is out of range.</exception>
     /// <exception cref="DoesNotFitException">It lies before the start.</exception>
     public HeatReading Checked()
     {
-        if (AtSeconds < 0) throw new DoesNotFitException("at", "The reading lies before the machine was switched on; it must be at or after it.");
-        if (Kind is HeatReadingKind.Strip or HeatReadingKind.Probe) ChannelRanges.Group.Check(Value);
-        if (Kind == HeatReadingKind.BoilerGauge) HeatRanges.GaugeReading.Check(Value);
+        if (AtSeconds < 0)
+            throw new DoesNotFitException(
+                "at",
+                "The reading lies before the machine was switched on; it must be at or after it."
+            );
+        if (Kind is HeatReadingKind.Strip or HeatReadingKind.Probe)
+            ChannelRanges.Group.Check(Value);
+        if (Kind == HeatReadingKind.BoilerGauge)
+            HeatRanges.GaugeReading.Check(Value);
         return this;
     }
 
-    /// <summary>Whether a lamp event means that the element has just gone on; null for what is no lamp event or when nobody knows.</summary>
-    public bool? ElementOn(LampMeans lamp) => (Kind, lamp) switch
-    {
-        (HeatReadingKind.LampOn, LampMeans.Heating) or (HeatReadingKind.LampOff, LampMeans.Ready) => true,
-        (HeatReadingKind.LampOff, LampMeans.Heating) or (HeatReadingKind.LampOn, LampMeans.Ready) => false,
-        _ => null,
-    };
+    /// <summary>Whether a lamp event means that the element has just gone on; null for what is no lamp event or when nobody
+    /// knows.</summary>
+    public bool? ElementOn(LampMeans lamp) =>
+        (Kind, lamp) switch
+        {
+            (HeatReadingKind.LampOn, LampMeans.Heating) or (HeatReadingKind.LampOff, LampMeans.Ready) => true,
+            (HeatReadingKind.LampOff, LampMeans.Heating) or (HeatReadingKind.LampOn, LampMeans.Ready) => false,
+            _ => null,
+        };
 
     /// <summary>Corrects a run, standing at this reading's time, by it.</summary>
     public void Correct(HeatRun run, LampMeans lamp, double altitudeMetres)
@@ -83,7 +91,8 @@ public sealed record HeatReading(HeatReadingKind Kind, double AtSeconds, double 
                 run.CorrectGroupOneSided(Saturation.BoilingPointC(altitudeMetres), atLeast: false, SeatingK);
                 break;
             default:
-                if (ElementOn(lamp) is { } on) run.CorrectBoilerByElement(on);
+                if (ElementOn(lamp) is { } on)
+                    run.CorrectBoilerByElement(on);
                 break;
         }
     }
@@ -95,13 +104,18 @@ public sealed record HeatReading(HeatReadingKind Kind, double AtSeconds, double 
 /// <param name="AmbientC">Room, degC.</param>
 /// <param name="AltitudeMetres">Height above the sea, m.</param>
 public sealed record HeatLog(
-    IReadOnlyList<HeatEvent> Events, IReadOnlyList<HeatReading> Readings, double AmbientC, double AltitudeMetres)
+    IReadOnlyList<HeatEvent> Events,
+    IReadOnlyList<HeatReading> Readings,
+    double AmbientC,
+    double AltitudeMetres
+)
 {
     /// <summary>The session as computed and corrected by its readings, up to a time in s.</summary>
     public HeatRun Play(Machine machine, double untilSeconds, bool records = true)
     {
         var run = new HeatRun(machine, AmbientC, AltitudeMetres, records);
-        foreach (var e in Events) run.Add(e);
+        foreach (var e in Events)
+            run.Add(e);
         foreach (var reading in Readings.Where(r => r.AtSeconds <= untilSeconds).OrderBy(r => r.AtSeconds))
         {
             run.AdvanceTo(reading.AtSeconds);

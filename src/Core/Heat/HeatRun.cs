@@ -5,10 +5,10 @@ using static RuddySpring.Core.Heat.MachineNodes;
 namespace RuddySpring.Core.Heat;
 
 /// <summary>
-/// A machine's heat through a session: plays events on a lumped network of group, portafilter, boiler and the water in a chamber, stepped
-/// exactly between events and cut where the thermostat switches. Water that passes the group exchanges heat by effectiveness-NTU,
-/// T_out = T_g + (T_w - T_g) exp(-hA/(m_dot c)). Times are seconds since the session's start, which finds everything at room temperature
-/// and the boiler filled.
+/// A machine's heat through a session: plays events on a lumped network of group, portafilter, boiler and the water in a chamber,
+/// stepped exactly between events and cut where the thermostat switches. Water that passes the group exchanges heat by
+/// effectiveness-NTU, T_out = T_g + (T_w - T_g) exp(-hA/(m_dot c)). Times are seconds since the session's start, which finds
+/// everything at room temperature and the boiler filled.
 /// </summary>
 public sealed class HeatRun
 {
@@ -51,7 +51,8 @@ public sealed class HeatRun
         _records = records;
         _pending.AddRange(other._pending);
         _active.AddRange(other._active);
-        if (records) _points.AddRange(other._points);
+        if (records)
+            _points.AddRange(other._points);
         _shots.AddRange(other._shots);
         _notices.AddRange(other._notices);
         _lamp.AddRange(other._lamp);
@@ -101,7 +102,8 @@ public sealed class HeatRun
     /// <summary>Boiler with its air as it stands.</summary>
     public TrappedAir Air => _boiler.Air;
 
-    /// <summary>Boiler temperature at which the element goes off, degC, with the air that is in it now; the step of a heated group.</summary>
+    /// <summary>Boiler temperature at which the element goes off, degC, with the air that is in it now; the step of a heated
+    /// group.</summary>
     public double SetC => HasBoiler ? _boiler.OffAtC : _state.GroupSetC;
 
     /// <summary>Everything exchanged with the outside.</summary>
@@ -114,10 +116,17 @@ public sealed class HeatRun
 
     /// <summary>Plays events in their order and goes on to a time in s.</summary>
     public static HeatRun Play(
-        Machine machine, double ambientC, double altitudeMetres, IEnumerable<HeatEvent> events, double untilSeconds, bool records = true)
+        Machine machine,
+        double ambientC,
+        double altitudeMetres,
+        IEnumerable<HeatEvent> events,
+        double untilSeconds,
+        bool records = true
+    )
     {
         var run = new HeatRun(machine, ambientC, altitudeMetres, records);
-        foreach (var e in events) run.Add(e);
+        foreach (var e in events)
+            run.Add(e);
         run.AdvanceTo(untilSeconds);
         return run;
     }
@@ -126,8 +135,10 @@ public sealed class HeatRun
     public void Add(HeatEvent e)
     {
         var at = _pending.FindIndex(p => p.AtSeconds > e.AtSeconds);
-        if (at < 0) _pending.Add(e);
-        else _pending.Insert(at, e);
+        if (at < 0)
+            _pending.Add(e);
+        else
+            _pending.Insert(at, e);
     }
 
     /// <summary>Corrects the group by a reading in degC with its standard deviation in K.</summary>
@@ -140,21 +151,24 @@ public sealed class HeatRun
     /// <summary>Corrects the group by a one-sided reading: it is at least (or at most) so many degC.</summary>
     public void CorrectGroupOneSided(double limitC, bool atLeast, double sigmaK)
     {
-        if (atLeast ? GroupC >= limitC : GroupC <= limitC) return;
+        if (atLeast ? GroupC >= limitC : GroupC <= limitC)
+            return;
         CorrectGroup(limitC, sigmaK);
     }
 
     /// <summary>Corrects the boiler by its gauge in bar, seen with the air that is in it.</summary>
     public void CorrectBoilerByGauge(double gaugeBar)
     {
-        if (HasBoiler) _boiler.Shift(Air.WaterC(gaugeBar));
+        if (HasBoiler)
+            _boiler.Shift(Air.WaterC(gaugeBar));
         Record();
     }
 
     /// <summary>Corrects the boiler by the element having just gone on or off.</summary>
     public void CorrectBoilerByElement(bool on)
     {
-        if (!HasBoiler || !Powered) return;
+        if (!HasBoiler || !Powered)
+            return;
         _boiler.Shift(on ? _boiler.OnAtC : _boiler.OffAtC);
         _state.Heating = on;
         Record();
@@ -173,25 +187,33 @@ public sealed class HeatRun
             }
 
             var step = seconds - Seconds;
-            if (step <= 1e-9) return;
-            if (_pending.Count > 0) step = Math.Min(step, _pending[0].AtSeconds - Seconds);
-            foreach (var e in _active) step = Math.Min(step, e.EndSeconds - Seconds);
-            if (_active.Count > 0 && _active.Any(IsFlow)) step = Math.Min(step, FlowSliceSeconds);
-            if (_records) step = Math.Min(step, (Math.Floor((Seconds + 1e-6) / SampleSeconds) * SampleSeconds) + SampleSeconds - Seconds);
+            if (step <= 1e-9)
+                return;
+            if (_pending.Count > 0)
+                step = Math.Min(step, _pending[0].AtSeconds - Seconds);
+            foreach (var e in _active)
+                step = Math.Min(step, e.EndSeconds - Seconds);
+            if (_active.Count > 0 && _active.Any(IsFlow))
+                step = Math.Min(step, FlowSliceSeconds);
+            if (_records)
+                step = Math.Min(step, (Math.Floor((Seconds + 1e-6) / SampleSeconds) * SampleSeconds) + SampleSeconds - Seconds);
             Step(step);
             for (var i = _active.Count - 1; i >= 0; i--)
             {
-                if (_active[i].EndSeconds > Seconds + 1e-9) continue;
+                if (_active[i].EndSeconds > Seconds + 1e-9)
+                    continue;
                 var over = _active[i];
                 _active.RemoveAt(i);
                 End(over);
             }
 
-            if (_records && Math.Abs((Seconds / SampleSeconds) - Math.Round(Seconds / SampleSeconds)) < 1e-6) Record();
+            if (_records && Math.Abs((Seconds / SampleSeconds) - Math.Round(Seconds / SampleSeconds)) < 1e-6)
+                Record();
         }
     }
 
-    private static bool IsFlow(HeatEvent e) => e.Kind is HeatEventKind.Flush or HeatEventKind.Shot or HeatEventKind.Steam or HeatEventKind.Bleed;
+    private static bool IsFlow(HeatEvent e) =>
+        e.Kind is HeatEventKind.Flush or HeatEventKind.Shot or HeatEventKind.Steam or HeatEventKind.Bleed;
 
     private void Start(HeatEvent e)
     {
@@ -222,20 +244,26 @@ public sealed class HeatRun
 
     private void Open(HeatEvent e)
     {
-        if (e.Kind is HeatEventKind.FillAndHold || (e.Kind is HeatEventKind.Shot && !HasBoiler)) _state.PourIn(e.Grams, e.ValueC);
-        if (e.Kind == HeatEventKind.Shot) _puckWater = new(e.AtSeconds, GroupC, PlusMinusK, _state.BoilingC);
-        if (e.Seconds > 0) _active.Add(e);
-        else End(e);
+        if (e.Kind is HeatEventKind.FillAndHold || (e.Kind is HeatEventKind.Shot && !HasBoiler))
+            _state.PourIn(e.Grams, e.ValueC);
+        if (e.Kind == HeatEventKind.Shot)
+            _puckWater = new(e.AtSeconds, GroupC, PlusMinusK, _state.BoilingC);
+        if (e.Seconds > 0)
+            _active.Add(e);
+        else
+            End(e);
     }
 
     private void End(HeatEvent e)
     {
-        if (e.Kind == HeatEventKind.FillAndHold || (e.Kind == HeatEventKind.Shot && !HasBoiler)) _state.PourOut();
+        if (e.Kind == HeatEventKind.FillAndHold || (e.Kind == HeatEventKind.Shot && !HasBoiler))
+            _state.PourOut();
         if (e.Kind == HeatEventKind.Shot && _puckWater is not null)
         {
             var heat = _puckWater.Over(e);
             _shots.Add(heat);
-            if (heat.FlashedK > 0) _notices.Add(new(Seconds, HeatNoticeKind.WaterFlashes, heat.FlashedK));
+            if (heat.FlashedK > 0)
+                _notices.Add(new(Seconds, HeatNoticeKind.WaterFlashes, heat.FlashedK));
         }
 
         Record();
@@ -257,11 +285,14 @@ public sealed class HeatRun
         var count = 0;
         for (var i = 0; i < Nodes; i++)
         {
-            if (!_state.Nodes.Has(i)) continue;
+            if (!_state.Nodes.Has(i))
+                continue;
             t[count] = _state.TemperatureC[i];
             inflow[count] = LossOf(i, load) * _state.AmbientC;
-            if (i == Group) inflow[count] += (load.BathWPerK * load.BathC) + (pass * sourceC);
-            if (i == _state.Heated) inflow[count] += heater;
+            if (i == Group)
+                inflow[count] += (load.BathWPerK * load.BathC) + (pass * sourceC);
+            if (i == _state.Heated)
+                inflow[count] += heater;
             index[i] = count++;
         }
 
@@ -270,7 +301,8 @@ public sealed class HeatRun
         network.Advance(length, t[..count], integral[..count]);
         for (var i = 0; i < Nodes; i++)
         {
-            if (!_state.Nodes.Has(i)) continue;
+            if (!_state.Nodes.Has(i))
+                continue;
             _state.TemperatureC[i] = t[index[i]];
             _integral[i] = integral[index[i]];
             _state.LostJ += LossOf(i, load) * (_integral[i] - (_state.AmbientC * length));
@@ -281,7 +313,8 @@ public sealed class HeatRun
         _doubt.Relax(length);
         Seconds += length;
         MoveWater(load, length, sourceC, pass);
-        if (switches) SetHeating(!Heating);
+        if (switches)
+            SetHeating(!Heating);
     }
 
     private double LossOf(int node, HeatLoad load) => _state.Nodes.LossOf(node) + (node == Group ? load.ClothWPerK : 0);
@@ -299,11 +332,17 @@ public sealed class HeatRun
             _puckWater?.Add(Seconds - (seconds / 2), mass, mean + ((sourceC - mean) * Math.Exp(-load.Ntu(_state.Constants))));
         }
 
-        if (HasBoiler && load.SteamGramsPerS > 0) Say(HeatNoticeKind.BoilerRunsDry, _boiler.LetSteam(load.SteamGramsPerS * seconds));
-        if (HasBoiler && load.Bleeding) _boiler.LetAir(seconds);
+        if (HasBoiler && load.SteamGramsPerS > 0)
+            Say(HeatNoticeKind.BoilerRunsDry, _boiler.LetSteam(load.SteamGramsPerS * seconds));
+        if (HasBoiler && load.Bleeding)
+            _boiler.LetAir(seconds);
         if (HasBoiler && Heating && WaterGrams < _state.Constants.MinimumGrams)
             Say(HeatNoticeKind.ElementUncovered, _state.Constants.MinimumGrams - WaterGrams);
-        if (_state.Nodes.ChamberGrams > 0 && _active.Find(e => e.Kind == HeatEventKind.Shot) is { } shot && Seconds > shot.AtSeconds + shot.BloomSeconds + 1e-9)
+        if (
+            _state.Nodes.ChamberGrams > 0
+            && _active.Find(e => e.Kind == HeatEventKind.Shot) is { } shot
+            && Seconds > shot.AtSeconds + shot.BloomSeconds + 1e-9
+        )
         {
             var mass = shot.Grams * seconds / Math.Max(1e-6, shot.Seconds - shot.BloomSeconds);
             _puckWater?.Add(Seconds - (seconds / 2), mass, _integral[ChamberWater] / seconds);
@@ -313,7 +352,8 @@ public sealed class HeatRun
     /// <summary>Notes a shortfall; one of a kind that goes on is one notice with its largest, or its summed, grams.</summary>
     private void Say(HeatNoticeKind kind, double grams)
     {
-        if (grams <= 1e-6) return;
+        if (grams <= 1e-6)
+            return;
         var last = _notices.FindLastIndex(n => n.Kind == kind);
         if (last < 0 || Seconds - _notices[last].UntilSeconds > HeatNotice.SameWithinSeconds)
         {
@@ -328,23 +368,28 @@ public sealed class HeatRun
 
     private (double Seconds, bool Switches) UntilSwitch(HeatNetwork network, int node, double seconds)
     {
-        if (!Powered || !_state.HasElement) return (seconds, false);
+        if (!Powered || !_state.HasElement)
+            return (seconds, false);
         var atC = Heating ? _boiler.OffAtC : _boiler.OnAtC;
         return network.FirstCrossing(node, atC, rising: Heating, seconds) is { } at ? (at, true) : (seconds, false);
     }
 
     private void SetHeating(bool on)
     {
-        if (on == Heating || (on && !_state.HasElement)) return;
+        if (on == Heating || (on && !_state.HasElement))
+            return;
         _state.Heating = on;
         _lamp.Add((Seconds, on));
     }
 
     private void Record()
     {
-        if (!_records) return;
+        if (!_records)
+            return;
         var point = new HeatPoint(Seconds, GroupC, PlusMinusK, BoilerC, GaugeBar);
-        if (_points.Count > 0 && _points[^1].Seconds >= Seconds - 1e-6) _points[^1] = point;
-        else _points.Add(point);
+        if (_points.Count > 0 && _points[^1].Seconds >= Seconds - 1e-6)
+            _points[^1] = point;
+        else
+            _points.Add(point);
     }
 }

@@ -5,8 +5,8 @@ using static RuddySpring.Core.Heat.MachineNodes;
 namespace RuddySpring.Core.Heat;
 
 /// <summary>
-/// A machine's heat at one moment: the temperature of each lump, what is switched on, and the account of everything exchanged with the
-/// outside. It knows nothing of time or events.
+/// A machine's heat at one moment: the temperature of each lump, what is switched on, and the account of everything exchanged
+/// with the outside. It knows nothing of time or events.
 /// </summary>
 internal sealed class HeatState
 {
@@ -96,7 +96,8 @@ internal sealed class HeatState
     {
         foreach (var node in new[] { Group, Portafilter })
         {
-            if (!Nodes.Has(node)) continue;
+            if (!Nodes.Has(node))
+                continue;
             TemperatureC[node] += kelvin;
             BroughtJ += Nodes.HeatOf(node) * kelvin;
         }
@@ -123,7 +124,8 @@ internal sealed class HeatState
         var sum = 0.0;
         for (var i = 0; i < MachineNodes.Nodes; i++)
         {
-            if (Nodes.Has(i)) sum += Nodes.HeatOf(i) * TemperatureC[i];
+            if (Nodes.Has(i))
+                sum += Nodes.HeatOf(i) * TemperatureC[i];
         }
 
         return sum;

@@ -1,3 +1,4 @@
+using System.Globalization;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Water;
 
@@ -39,8 +40,9 @@ public record Estimate(double Value, double PlusMinus, string NarrowedBy);
 public sealed record Preheat(PreheatMethod Method, double Seconds, int Times = 1, double StepC = 0);
 
 /// <summary>
-/// Water at the puck of a kettle-filled machine: kettle at its boiling point, less what pouring costs, in contact with metal that a
-/// preheat has warmed. Played through <see cref="HeatRun"/>; the quick limit is the energy balance T = (m c T_w + C T_m) / (m c + C).
+/// Water at the puck of a kettle-filled machine: kettle at its boiling point, less what pouring costs, in contact with metal that
+/// a preheat has warmed. Played through <see cref="HeatRun"/>; the quick limit is the energy balance T = (m c T_w + C T_m) / (m c
+/// + C).
 /// </summary>
 public static class KettlePreheat
 {
@@ -61,13 +63,26 @@ public static class KettlePreheat
     public static readonly FieldRange Bloom = new("bloomSeconds", "Bloom", 0, 180, "s");
 
     /// <summary>The ways that suit a machine.</summary>
-    public static IReadOnlyList<PreheatMethod> Methods(Machine machine) => machine.Family switch
-    {
-        MachineFamily.HeatedGroup =>
-            [PreheatMethod.ElectricStep, PreheatMethod.FillAndHold, PreheatMethod.BlankPresses, PreheatMethod.None],
-        MachineFamily.TwinArmBasket => [PreheatMethod.FillAndHold, PreheatMethod.None],
-        _ => [PreheatMethod.SteamBath, PreheatMethod.Submersion, PreheatMethod.FillAndHold, PreheatMethod.BlankPresses, PreheatMethod.None],
-    };
+    public static IReadOnlyList<PreheatMethod> Methods(Machine machine) =>
+        machine.Family switch
+        {
+            MachineFamily.HeatedGroup =>
+            [
+                PreheatMethod.ElectricStep,
+                PreheatMethod.FillAndHold,
+                PreheatMethod.BlankPresses,
+                PreheatMethod.None,
+            ],
+            MachineFamily.TwinArmBasket => [PreheatMethod.FillAndHold, PreheatMethod.None],
+            _ =>
+            [
+                PreheatMethod.SteamBath,
+                PreheatMethod.Submersion,
+                PreheatMethod.FillAndHold,
+                PreheatMethod.BlankPresses,
+                PreheatMethod.None,
+            ],
+        };
 
     /// <summary>A way as people usually go about it; after so long little more is won.</summary>
     /// <param name="machine">The machine.</param>
@@ -78,7 +93,8 @@ public static class KettlePreheat
     /// <exception cref="DoesNotFitException">The heater has no such step.</exception>
     public static Preheat Usual(Machine machine, PreheatMethod method, double? stepC = null, int? times = null)
     {
-        if (times is { } n) Fills.Check(n);
+        if (times is { } n)
+            Fills.Check(n);
         switch (method)
         {
             case PreheatMethod.FillAndHold:
@@ -114,8 +130,19 @@ public static class KettlePreheat
             case PreheatMethod.FillAndHold or PreheatMethod.BlankPresses:
                 var each = way.Seconds / way.Times;
                 var wet = Math.Max(0, each - (way.Times > 1 ? BetweenFillsSeconds : 0));
-                return [.. Enumerable.Range(0, way.Times).Select(i =>
-                    new HeatEvent(HeatEventKind.FillAndHold, atSeconds + (i * each), wet, FillGrams(machine, kettleC), 0, poured))];
+                return
+                [
+                    .. Enumerable
+                        .Range(0, way.Times)
+                        .Select(i => new HeatEvent(
+                            HeatEventKind.FillAndHold,
+                            atSeconds + (i * each),
+                            wet,
+                            FillGrams(machine, kettleC),
+                            0,
+                            poured
+                        )),
+                ];
             case PreheatMethod.SteamBath:
                 return [new(HeatEventKind.SteamBath, atSeconds, way.Seconds, 0, 0, kettleC)];
             case PreheatMethod.Submersion:
@@ -142,7 +169,8 @@ public static class KettlePreheat
     public static double MetalC(Machine machine, Preheat way, double kettleC, double ambientC) =>
         HeatRun.Play(machine, ambientC, 0, Events(machine, way, 0, kettleC), way.Seconds, records: false).GroupC;
 
-    /// <summary>Water at the puck in degC with its uncertainty, the shot poured right after the preheat, mean over the press.</summary>
+    /// <summary>Water at the puck in degC with its uncertainty, the shot poured right after the preheat, mean over the
+    /// press.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="way">How it was warmed.</param>
     /// <param name="kettleC">Kettle temperature, 20 to 101 degC.</param>
@@ -155,8 +183,15 @@ public static class KettlePreheat
         return WaterAtPuck(machine, run, kettleC, bloomSeconds, MetalUncertaintyK(way.Method));
     }
 
-    /// <summary>The same from a machine as it is now; <paramref name="metalPlusMinusK"/> is how far its metal may be off.</summary>
-    public static WaterAtPuck WaterAtPuck(Machine machine, HeatRun now, double kettleC, double bloomSeconds, double metalPlusMinusK)
+    /// <summary>The same from a machine as it is now; <paramref name="metalPlusMinusK"/> is how far its metal may be
+    /// off.</summary>
+    public static WaterAtPuck WaterAtPuck(
+        Machine machine,
+        HeatRun now,
+        double kettleC,
+        double bloomSeconds,
+        double metalPlusMinusK
+    )
     {
         Bloom.Check(bloomSeconds);
         var poured = HeatRanges.Kettle.Check(kettleC) - PourLossK;
@@ -172,7 +207,12 @@ public static class KettlePreheat
         var fromMetalHeat = MetalSpreadShare * waterShare * (1.0 - waterShare) * (poured - now.GroupC);
         var fromMetal = (1.0 - waterShare) * metalPlusMinusK;
         var plusMinus = Math.Sqrt((fromPour * fromPour) + (fromMetalHeat * fromMetalHeat) + (fromMetal * fromMetal));
-        return new(run.Shots[^1].WaterC, plusMinus, "a thermometer in the chamber, once, right after filling", run.Shots[^1].Course);
+        return new(
+            run.Shots[^1].WaterC,
+            plusMinus,
+            "a thermometer in the chamber, once, right after filling",
+            run.Shots[^1].Course
+        );
     }
 
     /// <summary>Water in g that fills the chamber to its line from a kettle of a temperature in degC.</summary>
@@ -182,25 +222,37 @@ public static class KettlePreheat
     private static double ElectricSeconds(Machine machine, double stepC)
     {
         var run = new HeatRun(machine, 20, 0, records: false);
-        foreach (var e in Events(machine, new(PreheatMethod.ElectricStep, 0, 1, stepC), 0, 95)) run.Add(e);
-        while (run.GroupC < stepC - 1.0 && run.Seconds < 1800) run.AdvanceTo(run.Seconds + 30);
+        foreach (var e in Events(machine, new(PreheatMethod.ElectricStep, 0, 1, stepC), 0, 95))
+            run.Add(e);
+        while (run.GroupC < stepC - 1.0 && run.Seconds < 1800)
+            run.AdvanceTo(run.Seconds + 30);
         return run.Seconds;
     }
 
     private static double Step(Machine machine, double? stepC)
     {
         var steps = HeatConstants.Of(machine).HeaterStepsC;
-        if (steps.Count == 0) return 0;
-        if (stepC is not { } wanted) return steps[^1];
-        if (steps.Contains(wanted)) return wanted;
+        if (steps.Count == 0)
+            return 0;
+        if (stepC is not { } wanted)
+            return steps[^1];
+        if (steps.Contains(wanted))
+            return wanted;
         throw new DoesNotFitException(
-            "heaterStepC", FormattableString.Invariant($"This heater has no step of {Quantity.Celsius(wanted):0.#}; it has {string.Join(", ", steps.Select(s => FormattableString.Invariant($"{Quantity.Celsius(s):0.#}")))}."));
+            "heaterStepC",
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"This heater has no step of {Quantity.Celsius(wanted):0.#}; it has "
+                    + $"{string.Join(", ", steps.Select(s => FormattableString.Invariant($"{Quantity.Celsius(s):0.#}")))}."
+            )
+        );
     }
 
-    private static double MetalUncertaintyK(PreheatMethod method) => method switch
-    {
-        PreheatMethod.None or PreheatMethod.Submersion => 3.0,
-        PreheatMethod.ElectricStep => 2.0,
-        _ => 5.0,
-    };
+    private static double MetalUncertaintyK(PreheatMethod method) =>
+        method switch
+        {
+            PreheatMethod.None or PreheatMethod.Submersion => 3.0,
+            PreheatMethod.ElectricStep => 2.0,
+            _ => 5.0,
+        };
 }

@@ -12,11 +12,19 @@ namespace RuddySpring.Core.Heat;
 /// <param name="Shots">How many shots that is, pulled one after the other.</param>
 /// <param name="BackSeconds">How long the boiler takes back to its set pressure once switched on.</param>
 public sealed record BleedPlan(
-    double WantedWaterC, double BoilerC, double GaugeBar, double BleedSeconds, double HoldSeconds, int Shots, double BackSeconds);
+    double WantedWaterC,
+    double BoilerC,
+    double GaugeBar,
+    double BleedSeconds,
+    double HoldSeconds,
+    int Shots,
+    double BackSeconds
+);
 
 /// <summary>
-/// Temperature by pressure (common practice on stable boilers): switch off, bleed steam to a lower gauge, pull one or two shots, switch on
-/// again. Gauge and temperature go together along the saturation line at this altitude; the rest is played through the heat model.
+/// Temperature by pressure (common practice on stable boilers): switch off, bleed steam to a lower gauge, pull one or two shots,
+/// switch on again. Gauge and temperature go together along the saturation line at this altitude; the rest is played through the
+/// heat model.
 /// </summary>
 public static class TemperatureByPressure
 {
@@ -31,18 +39,20 @@ public static class TemperatureByPressure
     private const double FlowSpreadK = 2.0;
 
     /// <summary>
-    /// Works it out for a boiler that has settled at its set pressure; null where the wanted water is hotter than the machine gives as it
-    /// is set, or so cool that its gauge would show nothing.
+    /// Works it out for a boiler that has settled at its set pressure; null where the wanted water is hotter than the machine
+    /// gives as it is set, or so cool that its gauge would show nothing.
     /// </summary>
     public static BleedPlan? For(Machine machine, double wantedWaterC, double altitudeMetres, double ambientC)
     {
         Wanted.Check(wantedWaterC);
         // hotter than it boils here no water stays on its way to the puck
-        if (wantedWaterC > Saturation.BoilingPointC(altitudeMetres)) return null;
+        if (wantedWaterC > Saturation.BoilingPointC(altitudeMetres))
+            return null;
         var run = Settled(machine, altitudeMetres, ambientC);
         var pass = PassShare(machine);
         var boilerC = run.GroupC + ((wantedWaterC - run.GroupC) / pass);
-        if (boilerC > run.BoilerC!.Value + 0.5 || boilerC <= Saturation.BoilingPointC(altitudeMetres) + 0.2) return null;
+        if (boilerC > run.BoilerC!.Value + 0.5 || boilerC <= Saturation.BoilingPointC(altitudeMetres) + 0.2)
+            return null;
         var gauge = Saturation.PressureBar(boilerC) - Atmosphere.PressureBar(altitudeMetres);
 
         run.Add(new(HeatEventKind.Off, run.Seconds));
@@ -71,11 +81,13 @@ public static class TemperatureByPressure
         run.Add(new(HeatEventKind.On, run.Seconds));
         var on = run.Seconds;
         run.AdvanceTo(on + 1);
-        while (run.BoilerC < run.SetC - 0.2 && run.Seconds < on + 1800) run.AdvanceTo(run.Seconds + 5);
+        while (run.BoilerC < run.SetC - 0.2 && run.Seconds < on + 1800)
+            run.AdvanceTo(run.Seconds + 5);
         return new(wantedWaterC, boilerC, gauge, bleed, held, shots, run.Seconds - on);
     }
 
-    /// <summary>Water at the puck in degC that bleeding can give: from a gauge that shows nothing to the set pressure, the group settled.</summary>
+    /// <summary>Water at the puck in degC that bleeding can give: from a gauge that shows nothing to the set pressure, the group
+    /// settled.</summary>
     public static (double LowestC, double HighestC) Reach(Machine machine, double altitudeMetres, double ambientC)
     {
         var run = Settled(machine, altitudeMetres, ambientC);
@@ -99,15 +111,26 @@ public static class TemperatureByPressure
     {
         var fromGroup = (1.0 - PassShare(machine)) * shot.PlusMinusK;
         return new(
-            shot.WaterC, Math.Sqrt((fromGroup * fromGroup) + (FlowSpreadK * FlowSpreadK)), "a reading of the group with a strip or probe", shot.Course);
+            shot.WaterC,
+            Math.Sqrt((fromGroup * fromGroup) + (FlowSpreadK * FlowSpreadK)),
+            "a reading of the group with a strip or probe",
+            shot.Course
+        );
     }
 
     /// <summary>A machine that has stood at its set pressure for an hour, bled.</summary>
     private static HeatRun Settled(Machine machine, double altitudeMetres, double ambientC)
     {
-        if (!machine.HasBoiler) throw new DoesNotFitException("machine", "This machine has no boiler.");
+        if (!machine.HasBoiler)
+            throw new DoesNotFitException("machine", "This machine has no boiler.");
         return HeatRun.Play(
-            machine, ambientC, altitudeMetres, [new(HeatEventKind.On, 0), new(HeatEventKind.Bleed, 900, 15)], 5400, records: false);
+            machine,
+            ambientC,
+            altitudeMetres,
+            [new(HeatEventKind.On, 0), new(HeatEventKind.Bleed, 900, 15)],
+            5400,
+            records: false
+        );
     }
 
     /// <summary>exp(-NTU) at the flow of a usual shot.</summary>

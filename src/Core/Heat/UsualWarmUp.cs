@@ -2,7 +2,8 @@ using RuddySpring.Core.Machines;
 
 namespace RuddySpring.Core.Heat;
 
-/// <summary>What happens to a machine that is simply warmed, nothing pulled: the course that a log of temperatures is compared with.</summary>
+/// <summary>What happens to a machine that is simply warmed, nothing pulled: the course that a log of temperatures is compared
+/// with.</summary>
 public static class UsualWarmUp
 {
     private const double LongestSeconds = 2400;
@@ -19,8 +20,8 @@ public static class UsualWarmUp
     }
 
     /// <summary>
-    /// A log of group temperatures against time: since switch-on for a boiler or a heated group, since the preheat ended for the others,
-    /// which are warmed in the first way that suits them.
+    /// A log of group temperatures against time: since switch-on for a boiler or a heated group, since the preheat ended for the
+    /// others, which are warmed in the first way that suits them.
     /// </summary>
     /// <param name="machine">The machine.</param>
     /// <param name="readings">Seconds and degC.</param>
@@ -28,7 +29,8 @@ public static class UsualWarmUp
     /// <param name="altitudeMetres">Height above the sea, m.</param>
     public static HeatLog Log(Machine machine, IReadOnlyList<HeatReading> readings, double ambientC, double altitudeMetres)
     {
-        if (machine.HasBoiler) return new(Boiler(machine, ambientC, altitudeMetres), readings, ambientC, altitudeMetres);
+        if (machine.HasBoiler)
+            return new(Boiler(machine, ambientC, altitudeMetres), readings, ambientC, altitudeMetres);
         var way = KettlePreheat.Usual(machine, KettlePreheat.Methods(machine)[0]);
         var after = way.Method == PreheatMethod.ElectricStep ? 0 : way.Seconds;
         var events = KettlePreheat.Events(machine, way, 0, Water.Saturation.BoilingPointC(altitudeMetres));

@@ -7,4 +7,5 @@ namespace RuddySpring.Core.Heat;
 /// <param name="PlusMinus">One standard deviation, K.</param>
 /// <param name="NarrowedBy">What would make it better known.</param>
 /// <param name="Course">Through the shot, from the moment that pressing begins.</param>
-public sealed record WaterAtPuck(double Value, double PlusMinus, string NarrowedBy, WaterCourse Course) : Estimate(Value, PlusMinus, NarrowedBy);
+public sealed record WaterAtPuck(double Value, double PlusMinus, string NarrowedBy, WaterCourse Course)
+    : Estimate(Value, PlusMinus, NarrowedBy);

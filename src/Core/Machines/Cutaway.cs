@@ -11,8 +11,16 @@ namespace RuddySpring.Core.Machines;
 /// <param name="BoilerFilledShare">Share of the boiler that is water when cold; 0 without one.</param>
 /// <param name="SpringShare">How much of its top pressure the spring still gives at the end, 0 to 1; 0 without one.</param>
 public sealed record Cutaway(
-    double PistonMm, double StrokeMm, double BasketMm, double PuckMm, double BasketDepthMm, double ChamberMm, double ArmRatio,
-    double BoilerFilledShare, double SpringShare)
+    double PistonMm,
+    double StrokeMm,
+    double BasketMm,
+    double PuckMm,
+    double BasketDepthMm,
+    double ChamberMm,
+    double ArmRatio,
+    double BoilerFilledShare,
+    double SpringShare
+)
 {
     // tamped ground coffee, g/ml; common practice
     private const double TampedGramsPerMl = 0.48;
@@ -29,9 +37,16 @@ public sealed record Cutaway(
         var heat = machine.HasBoiler ? HeatConstants.Of(machine) : null;
         return new(
             machine.PistonDiameterMm,
-            machine.Family == MachineFamily.HandPump ? Strokes.PumpTravelMm : Lever.TravelMm(machine.ChamberMl, machine.PistonDiameterMm),
-            machine.BasketDiameterMm, puck, puck + RimMm + (deep ? water : 0), apart || deep ? water : 0, Lever.RatioAt(machine, 0.5),
+            machine.Family == MachineFamily.HandPump
+                ? Strokes.PumpTravelMm
+                : Lever.TravelMm(machine.ChamberMl, machine.PistonDiameterMm),
+            machine.BasketDiameterMm,
+            puck,
+            puck + RimMm + (deep ? water : 0),
+            apart || deep ? water : 0,
+            Lever.RatioAt(machine, 0.5),
             heat is null ? 0 : heat.FillGrams / heat.BoilerVolumeMl,
-            machine.SpringTopBar is { } top && machine.SpringEndBar is { } end ? end / top : 0);
+            machine.SpringTopBar is { } top && machine.SpringEndBar is { } end ? end / top : 0
+        );
     }
 }

@@ -1,9 +1,10 @@
 namespace RuddySpring.Core.Machines;
 
 /// <summary>
-/// What a machine's heat goes by, apart from the heat capacity of its group or chamber, which is <see cref="Machine.MetalHeatCapacity"/>
-/// and counts the portafilter that sits in it. Family defaults are rounded common practice and the fit to what people report
-/// (a small dipper's group at 72 degC after 20 min and 76 after 25, about 5 K a shot); the owner's readings replace them.
+/// What a machine's heat goes by, apart from the heat capacity of its group or chamber, which is
+/// <see cref="Machine.MetalHeatCapacity"/> and counts the portafilter that sits in it. Family defaults are rounded common
+/// practice and the fit to what people report (a small dipper's group at 72 degC after 20 min and 76 after 25, about 5 K a shot);
+/// the owner's readings replace them.
 /// </summary>
 public sealed record HeatConstants
 {
@@ -44,8 +45,8 @@ public sealed record HeatConstants
     public double SteamGramsPerS { get; init; } = 0.6;
 
     /// <summary>
-    /// Air that is sealed in when the boiler is closed cold, as a share of what its headspace holds by the numbers, 0 to 3: 1 without a valve that lets
-    /// it out, near 0 with one.
+    /// Air that is sealed in when the boiler is closed cold, as a share of what its headspace holds by the numbers, 0 to 3: 1
+    /// without a valve that lets it out, near 0 with one.
     /// </summary>
     public double AirAtStart { get; init; } = 1;
 
@@ -61,49 +62,59 @@ public sealed record HeatConstants
     /// <summary>Heater steps of an electrically heated group, degC; empty elsewhere.</summary>
     public IReadOnlyList<double> HeaterStepsC { get; init; } = [];
 
-    /// <summary>How far the computed group may be off, K (one standard deviation): 4 before readings, less once it is fitted.</summary>
+    /// <summary>How far the computed group may be off, K (one standard deviation): 4 before readings, less once it is
+    /// fitted.</summary>
     public double SpreadK { get; init; } = 4;
 
     /// <summary>Readings that these constants were fitted to; 0 for the family's.</summary>
     public int FittedReadings { get; init; }
 
-    /// <summary>What the last fit started from, so that fitting again gives the same answer; null for constants that no fit has touched.</summary>
+    /// <summary>What the last fit started from, so that fitting again gives the same answer; null for constants that no fit has
+    /// touched.</summary>
     public HeatPrior? Prior { get; init; }
 
     /// <summary>What the last log of temperatures started from; null where none was made.</summary>
     public HeatPrior? BeforeMeasuring { get; init; }
 
-    /// <summary>With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small dipper.</summary>
+    /// <summary>With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small
+    /// dipper.</summary>
     public double EffectiveBoilerGroupWPerK => BoilerGroupWPerK * (InsulatingJoint ? 0.5 / 0.9 : 1.0);
 
     /// <summary>The constants of a machine: its own, or its family's.</summary>
     public static HeatConstants Of(Machine machine) => machine.Heat ?? OfFamily(machine.Family);
 
     /// <summary>Rounded defaults of a family.</summary>
-    public static HeatConstants OfFamily(MachineFamily family) => family switch
-    {
-        MachineFamily.BoilerDirect => new(),
-        MachineFamily.BoilerSpring => new()
+    public static HeatConstants OfFamily(MachineFamily family) =>
+        family switch
         {
-            BoilerMetalJPerK = 3000,
-            BoilerVolumeMl = 2000,
-            BoilerHeightMm = 180,
-            FillGrams = 1550,
-            MinimumGrams = 750,
-            HeaterWatts = 1400,
-            BoilerLossWPerK = 2.5,
-            BoilerGroupWPerK = 4.0,
-            GroupAmbientWPerK = 1.6,
-            PassWPerK = 12.0,
-            SteamGramsPerS = 1.0,
-            BandLowC = 82,
-            BandHighC = 98,
-        },
-        MachineFamily.HeatedGroup => Kettle(0.35) with { HeaterWatts = 110, HeaterStepsC = [85, 90, 95, 103], BandLowC = 83, BandHighC = 105 },
-        MachineFamily.TwinArmBasket => Kettle(0.15),
-        MachineFamily.HandPump => Kettle(0.12),
-        _ => Kettle(0.25),
-    };
+            MachineFamily.BoilerDirect => new(),
+            MachineFamily.BoilerSpring => new()
+            {
+                BoilerMetalJPerK = 3000,
+                BoilerVolumeMl = 2000,
+                BoilerHeightMm = 180,
+                FillGrams = 1550,
+                MinimumGrams = 750,
+                HeaterWatts = 1400,
+                BoilerLossWPerK = 2.5,
+                BoilerGroupWPerK = 4.0,
+                GroupAmbientWPerK = 1.6,
+                PassWPerK = 12.0,
+                SteamGramsPerS = 1.0,
+                BandLowC = 82,
+                BandHighC = 98,
+            },
+            MachineFamily.HeatedGroup => Kettle(0.35) with
+            {
+                HeaterWatts = 110,
+                HeaterStepsC = [85, 90, 95, 103],
+                BandLowC = 83,
+                BandHighC = 105,
+            },
+            MachineFamily.TwinArmBasket => Kettle(0.15),
+            MachineFamily.HandPump => Kettle(0.12),
+            _ => Kettle(0.25),
+        };
 
     /// <summary>The constants with every number checked.</summary>
     /// <exception cref="FieldRangeException">A number is out of range; the exception names it.</exception>
@@ -128,11 +139,18 @@ public sealed record HeatConstants
         HeatRanges.Spread.Check(SpreadK);
         HeatRanges.FittedReadings.Check(FittedReadings);
         HeatRanges.HeaterSteps.Check(HeaterStepsC.Count);
-        foreach (var step in HeaterStepsC) HeatRanges.HeaterStep.Check(step);
+        foreach (var step in HeaterStepsC)
+            HeatRanges.HeaterStep.Check(step);
         if (MinimumGrams >= FillGrams)
-            throw new DoesNotFitException("minimumGrams", "The water that must cover the element has to be less than a full boiler.");
+            throw new DoesNotFitException(
+                "minimumGrams",
+                "The water that must cover the element has to be less than a full boiler."
+            );
         if (FillGrams > BoilerVolumeMl)
-            throw new DoesNotFitException("fillGrams", $"A boiler of {BoilerVolumeMl:0} ml cannot be filled with {FillGrams:0} g; leave a headspace.");
+            throw new DoesNotFitException(
+                "fillGrams",
+                $"A boiler of {BoilerVolumeMl:0} ml cannot be filled with {FillGrams:0} g; leave a headspace."
+            );
         if (BandLowC >= BandHighC)
             throw new DoesNotFitException("bandLowC", "The lower end of the group's band must lie under its upper end.");
         return this;
@@ -150,45 +168,69 @@ public sealed record HeatConstants
 /// <param name="HeaterWatts">Power of the element, W.</param>
 /// <param name="AirAtStart">Air that is sealed in, as a share of what the headspace holds.</param>
 public sealed record HeatPrior(
-    double GroupAmbientWPerK, double BoilerGroupWPerK, double MetalHeatCapacity, double PassWPerK, double BoilerLossWPerK, double HeaterWatts,
-    double AirAtStart)
+    double GroupAmbientWPerK,
+    double BoilerGroupWPerK,
+    double MetalHeatCapacity,
+    double PassWPerK,
+    double BoilerLossWPerK,
+    double HeaterWatts,
+    double AirAtStart
+)
 {
     /// <summary>What a machine has now.</summary>
     public static HeatPrior Of(Machine machine)
     {
         var heat = HeatConstants.Of(machine);
         return new(
-            heat.GroupAmbientWPerK, heat.BoilerGroupWPerK, machine.MetalHeatCapacity, heat.PassWPerK, heat.BoilerLossWPerK, heat.HeaterWatts,
-            heat.AirAtStart);
+            heat.GroupAmbientWPerK,
+            heat.BoilerGroupWPerK,
+            machine.MetalHeatCapacity,
+            heat.PassWPerK,
+            heat.BoilerLossWPerK,
+            heat.HeaterWatts,
+            heat.AirAtStart
+        );
     }
 
     /// <summary>
-    /// A machine as its owner now has it: where the heat capacity of its metal was set by hand, what fits started from is no more.
+    /// A machine as its owner now has it: where the heat capacity of its metal was set by hand, what fits started from is no
+    /// more.
     /// </summary>
-    public static Machine Kept(Machine machine, Machine? before) => machine.Heat is null || machine.MetalHeatCapacity == before?.MetalHeatCapacity
-        ? machine
-        : machine with { Heat = machine.Heat with { Prior = null, BeforeMeasuring = null } };
+    public static Machine Kept(Machine machine, Machine? before) =>
+        machine.Heat is null || machine.MetalHeatCapacity == before?.MetalHeatCapacity
+            ? machine
+            : machine with
+            {
+                Heat = machine.Heat with { Prior = null, BeforeMeasuring = null },
+            };
 
     /// <summary>The machine as it was.</summary>
-    public Machine On(Machine machine) => machine with
-    {
-        MetalHeatCapacity = MetalHeatCapacity,
-        Heat = HeatConstants.Of(machine) with
+    public Machine On(Machine machine) =>
+        machine with
         {
-            GroupAmbientWPerK = GroupAmbientWPerK,
-            BoilerGroupWPerK = BoilerGroupWPerK,
-            PassWPerK = PassWPerK,
-            BoilerLossWPerK = BoilerLossWPerK,
-            HeaterWatts = HeaterWatts,
-            AirAtStart = AirAtStart,
-        },
-    };
+            MetalHeatCapacity = MetalHeatCapacity,
+            Heat = HeatConstants.Of(machine) with
+            {
+                GroupAmbientWPerK = GroupAmbientWPerK,
+                BoilerGroupWPerK = BoilerGroupWPerK,
+                PassWPerK = PassWPerK,
+                BoilerLossWPerK = BoilerLossWPerK,
+                HeaterWatts = HeaterWatts,
+                AirAtStart = AirAtStart,
+            },
+        };
 }
 
 /// <summary>Ranges of the heat constants (common practice, widened so that odd machines fit).</summary>
 public static class HeatRanges
 {
-    public static readonly FieldRange BoilerMetal = new("boilerMetalJPerK", "Heat capacity of the boiler's metal", 100, 20000, "J/K");
+    public static readonly FieldRange BoilerMetal = new(
+        "boilerMetalJPerK",
+        "Heat capacity of the boiler's metal",
+        100,
+        20000,
+        "J/K"
+    );
     public static readonly FieldRange BoilerVolume = new("boilerVolumeMl", "Boiler volume", 200, 8000, "ml");
     public static readonly FieldRange BoilerHeight = new("boilerHeightMm", "Boiler height", 40, 400, "mm");
     public static readonly FieldRange Fill = new("fillGrams", "Cold fill", 100, 7500, "g");

@@ -10,8 +10,8 @@ namespace RuddySpring.Core.Machines;
 public sealed record HandleReading(double HandKgf, double PressureBar, double? StrokeShare = null);
 
 /// <summary>
-/// Lever ratio and seal friction from weighing the handle: p A = r eta F - F_friction is a straight line in the hand's force F. Where the
-/// readings were taken at different shares s of the stroke, r = r_0 + r_1 s as far as they tell it.
+/// Lever ratio and seal friction from weighing the handle: p A = r eta F - F_friction is a straight line in the hand's force F.
+/// Where the readings were taken at different shares s of the stroke, r = r_0 + r_1 s as far as they tell it.
 /// </summary>
 public static class LeverWeighing
 {
@@ -30,10 +30,15 @@ public static class LeverWeighing
         {
             Hand.Check(r.HandKgf);
             Gauge.Check(r.PressureBar);
-            if (r.StrokeShare is { } share) MachineRanges.StrokeShare.Check(share);
+            if (r.StrokeShare is { } share)
+                MachineRanges.StrokeShare.Check(share);
         }
 
-        if (readings.Count >= 4 && readings.All(r => r.StrokeShare is not null) && readings.Max(r => r.StrokeShare) - readings.Min(r => r.StrokeShare) > LeastSpan)
+        if (
+            readings.Count >= 4
+            && readings.All(r => r.StrokeShare is not null)
+            && readings.Max(r => r.StrokeShare) - readings.Min(r => r.StrokeShare) > LeastSpan
+        )
             return OverTheStroke(machine, readings, on);
         var force = readings.Select(r => Lever.PistonForceNewtons(r.PressureBar, machine.PistonDiameterMm)).ToArray();
         var least = Lever.PistonForceNewtons(GaugeReadTo, machine.PistonDiameterMm);
@@ -62,10 +67,18 @@ public static class LeverWeighing
             LeverRatioTable = [],
         };
         return new(
-            changes, [.. readings.Select((r, i) => new FitPoint(r.HandKgf, r.PressureBar, fit.Fitted[i] / perBar))],
-            "hand, kgf", "gauge, bar",
-            string.Create(CultureInfo.InvariantCulture, $"The lever multiplies by {ratio:0.0}{Measurement.PlusMinusText(changes[0].PlusMinus, "", "0.0")}, and the seal takes {Quantity.Kgf(friction / Units.NewtonsPerKgf):0.0}. {Quantity.Bar(9):0} takes {Quantity.Kgf(Lever.HandForceKgf(changed, 9)):0.0}."),
-            changed);
+            changes,
+            [.. readings.Select((r, i) => new FitPoint(r.HandKgf, r.PressureBar, fit.Fitted[i] / perBar))],
+            "hand, kgf",
+            "gauge, bar",
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"The lever multiplies by {ratio:0.0}{Measurement.PlusMinusText(changes[0].PlusMinus, "", "0.0")}, and the "
+                    + $"seal takes {Quantity.Kgf(friction / Units.NewtonsPerKgf):0.0}. {Quantity.Bar(9):0} takes "
+                    + $"{Quantity.Kgf(Lever.HandForceKgf(changed, 9)):0.0}."
+            ),
+            changed
+        );
     }
 
     private static Measurement OverTheStroke(Machine machine, IReadOnlyList<HandleReading> readings, DateOnly on)
@@ -79,13 +92,24 @@ public static class LeverWeighing
         }
 
         var fit = LinearFit.Of([.. readings.Select(Row)], force, Lever.PistonForceNewtons(GaugeReadTo, area));
-        var (top, bottom, friction) = (fit.Coefficients[0] / machine.Efficiency, fit.Coefficients[1] / machine.Efficiency, Math.Max(0, fit.Coefficients[2]));
+        var (top, bottom, friction) = (
+            fit.Coefficients[0] / machine.Efficiency,
+            fit.Coefficients[1] / machine.Efficiency,
+            Math.Max(0, fit.Coefficients[2])
+        );
         MachineRanges.LeverRatio.Check(top);
         MachineRanges.LeverRatio.Check(bottom);
         var middle = (top + bottom) / 2.0;
         MeasuredChange[] changes =
         [
-            new("leverRatio", "Lever ratio half-way", "", machine.LeverRatio, middle, (fit.PlusMinus(0) + fit.PlusMinus(1)) / 2.0 / machine.Efficiency),
+            new(
+                "leverRatio",
+                "Lever ratio half-way",
+                "",
+                machine.LeverRatio,
+                middle,
+                (fit.PlusMinus(0) + fit.PlusMinus(1)) / 2.0 / machine.Efficiency
+            ),
             new("frictionNewtons", "Seal friction", "N", machine.FrictionNewtons, friction, fit.PlusMinus(2)),
         ];
         var changed = Measurement.Keep(machine, changes, "weighing the handle over the stroke", readings.Count, on) with
@@ -96,9 +120,21 @@ public static class LeverWeighing
         };
         return new(
             changes,
-            [.. readings.Select((r, i) => new FitPoint(r.HandKgf, r.PressureBar, fit.Fitted[i] / (Lever.PistonAreaM2(area) * 1e5)))],
-            "hand, kgf", "gauge, bar",
-            string.Create(CultureInfo.InvariantCulture, $"The lever multiplies by {top:0.0} at the top of its stroke and {bottom:0.0} at the bottom, and the seal takes {Quantity.Kgf(friction / Units.NewtonsPerKgf):0.0}. {Quantity.Bar(9):0} takes {Quantity.Kgf(Lever.HandForceKgf(changed, 9, 0)):0.0} at the top and {Quantity.Kgf(Lever.HandForceKgf(changed, 9, 1)):0.0} at the bottom."),
-            changed);
+            [
+                .. readings.Select(
+                    (r, i) => new FitPoint(r.HandKgf, r.PressureBar, fit.Fitted[i] / (Lever.PistonAreaM2(area) * 1e5))
+                ),
+            ],
+            "hand, kgf",
+            "gauge, bar",
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"The lever multiplies by {top:0.0} at the top of its stroke and {bottom:0.0} at the bottom, and the seal "
+                    + $"takes {Quantity.Kgf(friction / Units.NewtonsPerKgf):0.0}. {Quantity.Bar(9):0} takes "
+                    + $"{Quantity.Kgf(Lever.HandForceKgf(changed, 9, 0)):0.0} at the top and "
+                    + $"{Quantity.Kgf(Lever.HandForceKgf(changed, 9, 1)):0.0} at the bottom."
+            ),
+            changed
+        );
     }
 }

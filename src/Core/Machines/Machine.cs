@@ -57,10 +57,14 @@ public sealed record MeasuredNumber(string Field, double Value, double? PlusMinu
     public MeasuredNumber Checked()
     {
         AnyNumber.Check(Value);
-        if (PlusMinus is { } half) AnyNumber.Check(half);
+        if (PlusMinus is { } half)
+            AnyNumber.Check(half);
         Count.Check(Readings);
         if (Field.Length > LongestWord || Way.Length > LongestWord)
-            throw new DoesNotFitException("measured", $"Field and way of a measured number have at most {LongestWord} characters.");
+            throw new DoesNotFitException(
+                "measured",
+                $"Field and way of a measured number have at most {LongestWord} characters."
+            );
         return this;
     }
 }
@@ -95,7 +99,8 @@ public sealed record Machine
     /// <summary>Water that stays in machine and basket whatever one does, g, 0 to 30.</summary>
     public required double DeadWaterGrams { get; init; }
 
-    /// <summary>Heat capacity in J/K of the metal the kettle's water meets (chamber and piston), or of the group on a boiler lever.</summary>
+    /// <summary>Heat capacity in J/K of the metal the kettle's water meets (chamber and piston), or of the group on a boiler
+    /// lever.</summary>
     public required double MetalHeatCapacity { get; init; }
 
     /// <summary>Force in kgf that the brewer is willing to use at the handle, 2 to 60.</summary>
@@ -138,12 +143,13 @@ public sealed record Machine
     public IReadOnlyList<MeasuredNumber> Measured { get; init; } = [];
 
     /// <summary>What the hand does.</summary>
-    public PressureBy PressureBy => Family switch
-    {
-        MachineFamily.BoilerSpring => PressureBy.Spring,
-        MachineFamily.SteppedLever or MachineFamily.HandPump => PressureBy.Strokes,
-        _ => PressureBy.Arm,
-    };
+    public PressureBy PressureBy =>
+        Family switch
+        {
+            MachineFamily.BoilerSpring => PressureBy.Spring,
+            MachineFamily.SteppedLever or MachineFamily.HandPump => PressureBy.Strokes,
+            _ => PressureBy.Arm,
+        };
 
     /// <summary>Water that one fill or one stroke takes, ml: what air left under the piston fills is lost to it.</summary>
     public double WaterMl => Math.Max(0.0, ChamberMl - TrappedAirMl);
@@ -164,9 +170,12 @@ public sealed record Machine
         MachineRanges.DeadWater.Check(DeadWaterGrams);
         MachineRanges.MetalHeat.Check(MetalHeatCapacity);
         MachineRanges.WillingForce.Check(WillingForceKgf);
-        if (BoilerGaugeBar is { } boiler) MachineRanges.BoilerGauge.Check(boiler);
-        if (SpringTopBar is { } top) MachineRanges.SpringTop.Check(top);
-        if (SpringEndBar is { } end) MachineRanges.SpringEnd.Check(end);
+        if (BoilerGaugeBar is { } boiler)
+            MachineRanges.BoilerGauge.Check(boiler);
+        if (SpringTopBar is { } top)
+            MachineRanges.SpringTop.Check(top);
+        if (SpringEndBar is { } end)
+            MachineRanges.SpringEnd.Check(end);
         MachineRanges.Retention.Check(RetentionPerGram);
         MachineRanges.TrappedAir.Check(TrappedAirMl);
         MachineRanges.SealLeak.Check(SealLeakPerSecond);
@@ -178,22 +187,37 @@ public sealed record Machine
         {
             MachineRanges.StrokeShare.Check(point.StrokeShare);
             MachineRanges.LeverRatio.Check(point.Ratio);
-            if (point.StrokeShare <= share) throw new DoesNotFitException("leverRatioTable", "The points of the lever's ratio must go from the top of the stroke to its end, each below the one before.");
+            if (point.StrokeShare <= share)
+                throw new DoesNotFitException(
+                    "leverRatioTable",
+                    "The points of the lever's ratio must go from the top of the stroke to its end, each below the one before."
+                );
             share = point.StrokeShare;
         }
 
         MachineRanges.ReadsCount.Check(Reads.Count);
         MachineRanges.MeasuredCount.Check(Measured.Count);
-        foreach (var number in Measured) number.Checked();
+        foreach (var number in Measured)
+            number.Checked();
         Heat?.Checked();
         if (PressureBy == PressureBy.Spring && (SpringTopBar is null || SpringEndBar is null))
-            throw new DoesNotFitException("springTopBar", "A spring machine needs the pressures of its spring, at the top ({3 bar!} to {14 bar}) and at the end ({1 bar!} to {12 bar}).");
+            throw new DoesNotFitException(
+                "springTopBar",
+                "A spring machine needs the pressures of its spring, at the top ({3 bar!} to {14 bar}) and at the end ({1 "
+                    + "bar!} to {12 bar})."
+            );
         if (Family is MachineFamily.BoilerDirect or MachineFamily.BoilerSpring && BoilerGaugeBar is null)
             throw new DoesNotFitException("boilerGaugeBar", "A boiler machine needs its boiler pressure, {0.2 bar!} to {2 bar}.");
         if (TrappedAirMl >= ChamberMl)
-            throw new DoesNotFitException("trappedAirMl", $"Air under the piston has to be less than the {ChamberMl:0} ml of the chamber.");
+            throw new DoesNotFitException(
+                "trappedAirMl",
+                $"Air under the piston has to be less than the {ChamberMl:0} ml of the chamber."
+            );
         if (SpringTopBar < SpringEndBar)
-            throw new DoesNotFitException("springEndBar", "The spring cannot push harder at the end of its stroke than at the top.");
+            throw new DoesNotFitException(
+                "springEndBar",
+                "The spring cannot push harder at the end of its stroke than at the top."
+            );
         return this;
     }
 }
@@ -215,7 +239,13 @@ public static class MachineRanges
     public static readonly FieldRange Retention = new("retentionPerGram", "Water a puck keeps", 0.9, 1.3, "g/g");
     public static readonly FieldRange TrappedAir = new("trappedAirMl", "Air under the piston", 0, 30, "ml");
     public static readonly FieldRange SealLeak = new("sealLeakPerSecond", "Seal leak", 0, 0.5, "1/s");
-    public static readonly FieldRange Restrictor = new("restrictorBarS2PerMl2", "Hole of the restricting basket", 0, 50, "bar s2/ml2");
+    public static readonly FieldRange Restrictor = new(
+        "restrictorBarS2PerMl2",
+        "Hole of the restricting basket",
+        0,
+        50,
+        "bar s2/ml2"
+    );
     public static readonly FieldRange StrokeShare = new("strokeShare", "Share of the stroke", 0, 1, "");
     public static readonly FieldRange Strokes = new("strokesAShot", "Strokes a shot", 1, 100, "");
     public static readonly FieldRange RatioPoints = new("leverRatioTable", "Points of the lever's ratio", 0, 50, "");

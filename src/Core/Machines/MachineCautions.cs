@@ -11,12 +11,20 @@ public static class MachineCautions
             "A holder that is not fully seated comes off under pressure. Check that it is locked in before you press.",
         };
         if (machine.PressureBy == PressureBy.Arm)
-            cautions.Add("Never force a lever that one arm cannot move: forks and frames bend and break, and the machine can tip. Hold it down.");
+            cautions.Add(
+                "Never force a lever that one arm cannot move: forks and frames bend and break, and the machine can tip. "
+                    + "Hold it down."
+            );
         if (machine.PressureBy == PressureBy.Spring)
-            cautions.Add("A cocked lever flies up if nothing resists it. Keep a hand on it and your face away until the pressure holds.");
-        cautions.Add(machine.HasBoiler
-            ? "Group and boiler stay hot long after switching off. Hold only the insulated parts; the machine's manual comes first."
-            : "Pour boiling water slowly, hands off the stream. Metal stays hot; hold only the insulated parts.");
+            cautions.Add(
+                "A cocked lever flies up if nothing resists it. Keep a hand on it and your face away until the pressure holds."
+            );
+        cautions.Add(
+            machine.HasBoiler
+                ? "Group and boiler stay hot long after switching off. Hold only the insulated parts; the machine's manual "
+                    + "comes first."
+                : "Pour boiling water slowly, hands off the stream. Metal stays hot; hold only the insulated parts."
+        );
         return cautions;
     }
 }

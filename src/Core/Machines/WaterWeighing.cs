@@ -26,7 +26,8 @@ public static class WaterWeighing
     public static readonly FieldRange Dose = new("doseGrams", "Dose", 5, 30, "g");
     public static readonly FieldRange Wet = new("wetGrams", "Wet puck", 5, 80, "g");
 
-    /// <summary>Volume of a stroke or chamber as the mean of its weighings over the water's density; dead water as poured less caught.</summary>
+    /// <summary>Volume of a stroke or chamber as the mean of its weighings over the water's density; dead water as poured less
+    /// caught.</summary>
     public static Measurement Stroke(Machine machine, IReadOnlyList<StrokeReading> readings, DateOnly on)
     {
         Need(readings.Count);
@@ -36,7 +37,10 @@ public static class WaterWeighing
             {
                 Poured.Check(poured);
                 if (r.CaughtGrams > poured)
-                    throw new DoesNotFitException("caughtGrams", $"{r.CaughtGrams:0.#} g came out of {poured:0.#} g; more cannot come out than went in.");
+                    throw new DoesNotFitException(
+                        "caughtGrams",
+                        $"{r.CaughtGrams:0.#} g came out of {poured:0.#} g; more cannot come out than went in."
+                    );
             }
 
             Caught.Check(r.CaughtGrams);
@@ -48,7 +52,14 @@ public static class WaterWeighing
         MachineRanges.Chamber.Check(volume);
         var changes = new List<MeasuredChange>
         {
-            new("chamberMl", machine.HasBoiler ? "Water of one stroke" : "Chamber up to its line", "ml", machine.ChamberMl, volume, plusMinus),
+            new(
+                "chamberMl",
+                machine.HasBoiler ? "Water of one stroke" : "Chamber up to its line",
+                "ml",
+                machine.ChamberMl,
+                volume,
+                plusMinus
+            ),
         };
         var changed = machine with { ChamberMl = volume };
         var left = readings.Where(r => r.PouredGrams is not null).Select(r => r.PouredGrams!.Value - r.CaughtGrams).ToArray();
@@ -61,9 +72,17 @@ public static class WaterWeighing
         }
 
         return new(
-            changes, [.. volumes.Select((v, i) => new FitPoint(i + 1, v, volume))], "weighing", "volume, ml",
-            string.Create(CultureInfo.InvariantCulture, $"{(machine.HasBoiler ? "One stroke moves" : "The chamber takes")} {volume:0.0}{Measurement.PlusMinusText(plusMinus, "ml", "0.0")}{(plusMinus is null ? " ml" : "")}{(left.Length > 0 ? $", and {changed.DeadWaterGrams:0.0} g stays behind" : "")}."),
-            Measurement.Keep(changed, changes, "weighing water", readings.Count, on));
+            changes,
+            [.. volumes.Select((v, i) => new FitPoint(i + 1, v, volume))],
+            "weighing",
+            "volume, ml",
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{(machine.HasBoiler ? "One stroke moves" : "The chamber takes")} "
+                    + $"{volume:0.0}{Measurement.PlusMinusText(plusMinus, "ml", "0.0")}{(plusMinus is null ? " ml" : "")}{(left.Length > 0 ? $", and {changed.DeadWaterGrams:0.0} g stays behind" : "")}."
+            ),
+            Measurement.Keep(changed, changes, "weighing water", readings.Count, on)
+        );
     }
 
     /// <summary>Retention: what a wet puck weighs over its dose, less the dose, g/g.</summary>
@@ -79,16 +98,27 @@ public static class WaterWeighing
         var kept = readings.Select(r => (r.WetGrams - r.DoseGrams) / r.DoseGrams).ToArray();
         var (value, plusMinus) = MeanOf(kept);
         MachineRanges.Retention.Check(value);
-        MeasuredChange[] changes = [new("retentionPerGram", "Water a puck keeps", "g/g", machine.RetentionPerGram, value, plusMinus)];
+        MeasuredChange[] changes =
+        [
+            new("retentionPerGram", "Water a puck keeps", "g/g", machine.RetentionPerGram, value, plusMinus),
+        ];
         return new(
-            changes, [.. readings.Select((r, i) => new FitPoint(r.DoseGrams, kept[i], value))], "dose, g", "water kept, g/g",
-            string.Create(CultureInfo.InvariantCulture, $"A puck keeps {value:0.00}{Measurement.PlusMinusText(plusMinus, "")} g of water for each gram of coffee."),
-            Measurement.Keep(machine with { RetentionPerGram = value }, changes, "weighing spent pucks", readings.Count, on));
+            changes,
+            [.. readings.Select((r, i) => new FitPoint(r.DoseGrams, kept[i], value))],
+            "dose, g",
+            "water kept, g/g",
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"A puck keeps {value:0.00}{Measurement.PlusMinusText(plusMinus, "")} g of water for each gram of coffee."
+            ),
+            Measurement.Keep(machine with { RetentionPerGram = value }, changes, "weighing spent pucks", readings.Count, on)
+        );
     }
 
     private static void Need(int count)
     {
-        if (count == 0) throw new DoesNotFitException("rows", "At least one weighing is needed.");
+        if (count == 0)
+            throw new DoesNotFitException("rows", "At least one weighing is needed.");
     }
 
     private static (double Mean, double? PlusMinus) MeanOf(double[] values)

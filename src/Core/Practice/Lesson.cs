@@ -48,8 +48,19 @@ public enum ScoreOf
 /// <param name="Scored">What is scored, with weights.</param>
 /// <param name="Family">The machine it needs; null for any that the arm presses.</param>
 public sealed record Lesson(
-    string Key, string Name, string Teaches, string Why, PullPlan Plan, double DoseGrams, double YieldGrams, double GrindFactor,
-    double? ChannelAtGrams, double LongestSeconds, IReadOnlyDictionary<ScoreOf, double> Scored, MachineFamily? Family = null)
+    string Key,
+    string Name,
+    string Teaches,
+    string Why,
+    PullPlan Plan,
+    double DoseGrams,
+    double YieldGrams,
+    double GrindFactor,
+    double? ChannelAtGrams,
+    double LongestSeconds,
+    IReadOnlyDictionary<ScoreOf, double> Scored,
+    MachineFamily? Family = null
+)
 {
     /// <summary>Resistance of a dialled-in puck of these lessons, bar s/ml: about 37 s for 1:2 with an early peak.</summary>
     public const double DialledIn = 5.0;
@@ -57,7 +68,8 @@ public sealed record Lesson(
     /// <summary>The machine that the lesson is played on: the chosen one where it suits, the family's own otherwise.</summary>
     public Machine On(Machine chosen)
     {
-        if (Family is { } family) return chosen.Family == family ? chosen : FamilyDefaults.Of(family).Machine;
+        if (Family is { } family)
+            return chosen.Family == family ? chosen : FamilyDefaults.Of(family).Machine;
         return chosen.PressureBy == PressureBy.Arm ? chosen : FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
     }
 }

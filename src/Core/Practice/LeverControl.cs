@@ -22,10 +22,11 @@ public enum LeverControl
 public static class LeverControls
 {
     /// <summary>What the hand does on a machine.</summary>
-    public static LeverControl Of(Machine machine) => machine.PressureBy switch
-    {
-        PressureBy.Spring => LeverControl.HoldBack,
-        PressureBy.Strokes => LeverControl.Pump,
-        _ => machine.HasBoiler ? LeverControl.PressOrLift : LeverControl.Press,
-    };
+    public static LeverControl Of(Machine machine) =>
+        machine.PressureBy switch
+        {
+            PressureBy.Spring => LeverControl.HoldBack,
+            PressureBy.Strokes => LeverControl.Pump,
+            _ => machine.HasBoiler ? LeverControl.PressOrLift : LeverControl.Press,
+        };
 }

@@ -7,7 +7,14 @@ namespace RuddySpring.Core.Practice;
 
 /// <summary>One instant of a practice pull, kept for its score.</summary>
 public readonly record struct PracticeSample(
-    double Seconds, double PressureBar, double TargetBar, int Phase, double CupGrams, double FlowGramsPerS, double Effort);
+    double Seconds,
+    double PressureBar,
+    double TargetBar,
+    int Phase,
+    double CupGrams,
+    double FlowGramsPerS,
+    double Effort
+);
 
 /// <summary>A practice pull from the first touch to its end.</summary>
 /// <param name="Samples">Twenty a second, from the lever's first move.</param>
@@ -18,12 +25,18 @@ public readonly record struct PracticeSample(
 /// <param name="ChannelSeconds">When a channel opened; null if none did.</param>
 /// <param name="StrokeSeconds">When each stroke was made.</param>
 public sealed record PracticeRecord(
-    IReadOnlyList<PracticeSample> Samples, double CupGrams, double Seconds, double? TrueDropsSeconds, double? MarkedDropsSeconds,
-    double? ChannelSeconds, IReadOnlyList<double> StrokeSeconds);
+    IReadOnlyList<PracticeSample> Samples,
+    double CupGrams,
+    double Seconds,
+    double? TrueDropsSeconds,
+    double? MarkedDropsSeconds,
+    double? ChannelSeconds,
+    IReadOnlyList<double> StrokeSeconds
+);
 
 /// <summary>
-/// A lesson being played: the virtual lever, a puck of the core's own kind with uneven lanes, coffee that hangs at the spout, and the
-/// instruments with their noise, in steps of 0.01 s. The same seed and the same hand give the same pull.
+/// A lesson being played: the virtual lever, a puck of the core's own kind with uneven lanes, coffee that hangs at the spout, and
+/// the instruments with their noise, in steps of 0.01 s. The same seed and the same hand give the same pull.
 /// </summary>
 public sealed class PracticeRun
 {
@@ -64,13 +77,19 @@ public sealed class PracticeRun
         shot = shot with { Bed = shot.Bed with { Basket = shot.Bed.Basket with { RestrictorBarS2PerMl2 = 0 } } };
         var lanes = Enumerable.Range(0, 7).Select(_ => Math.Exp(random.Normal(0.15))).ToArray();
         _run = new ShotRun(shot.WithResistance(Lesson.DialledIn * OverDialledIn), [.. lanes.Select(l => l / lanes.Average())]);
-        _lever = new VirtualLever(machine) { MostMl = CupVolumes.MostPuckMl(machine, Math.Max(MostStrokes, machine.StrokesAShot)) };
+        _lever = new VirtualLever(machine)
+        {
+            MostMl = CupVolumes.MostPuckMl(machine, Math.Max(MostStrokes, machine.StrokesAShot)),
+        };
         (_gauge, _scale) = (new GaugeModel(random, 0.03), new ScaleModel(random));
         _scale.Read(CupWeighsGrams, 0, 60); // the cup has stood there for a while
         // what the player expects is a dialled-in grind, whatever it is
         Tracker = new PullTracker(
-            lesson.Plan, machine, lesson.YieldGrams,
-            new LiveCoach(shot.WithResistance(Lesson.DialledIn), 0.4));
+            lesson.Plan,
+            machine,
+            lesson.YieldGrams,
+            new LiveCoach(shot.WithResistance(Lesson.DialledIn), 0.4)
+        );
     }
 
     /// <summary>The machine.</summary>
@@ -110,34 +129,47 @@ public sealed class PracticeRun
     public void Step(double effort)
     {
         _step++;
-        if (_letGo is not null) effort = Machine.PressureBy == PressureBy.Spring ? 1 : 0;
+        if (_letGo is not null)
+            effort = Machine.PressureBy == PressureBy.Spring ? 1 : 0;
         var strokes = _lever.Strokes;
         _lever.Effort = effort;
         var pressure = _lever.Next(_run.Seen, _run.InflowMlPerS, StepSeconds);
-        // a boiler's water stands over the puck before the hand does anything, and after it has let go nothing is pressed any more
-        if (_lever.Filling && (_letGo is not null || (_began is null && Machine.PressureBy != PressureBy.Spring && effort <= 0))) pressure = 0;
-        if (_lever.Strokes > strokes && _began is { } since) _strokes.Add(Seconds - since);
-        if (Seconds < LiveAfterSeconds) pressure = 0; // the scale settles under the cup
+        // a boiler's water stands over the puck before the hand does anything, and after it has let go nothing is pressed any
+        // more
+        if (_lever.Filling && (_letGo is not null || (_began is null && Machine.PressureBy != PressureBy.Spring && effort <= 0)))
+            pressure = 0;
+        if (_lever.Strokes > strokes && _began is { } since)
+            _strokes.Add(Seconds - since);
+        if (Seconds < LiveAfterSeconds)
+            pressure = 0; // the scale settles under the cup
         _run.Press(pressure, StepSeconds);
-        if (_began is null && pressure > BeginsBar) _began = Seconds;
-        if (_step % 5 == 0) Tracker.Take(Channel.Pressure, Seconds, _gauge.Read(pressure));
-        if (_step % 10 == 0) Tracker.Take(Channel.Weight, Seconds, _scale.Read(CupWeighsGrams + CupGrams, FallingGramsPerS, 10 * StepSeconds));
-        if (_began is not { } began) return;
+        if (_began is null && pressure > BeginsBar)
+            _began = Seconds;
+        if (_step % 5 == 0)
+            Tracker.Take(Channel.Pressure, Seconds, _gauge.Read(pressure));
+        if (_step % 10 == 0)
+            Tracker.Take(Channel.Weight, Seconds, _scale.Read(CupWeighsGrams + CupGrams, FallingGramsPerS, 10 * StepSeconds));
+        if (_began is not { } began)
+            return;
         var t = Seconds - began;
-        if (CupGrams >= ShotRun.FirstDropsGrams) _drops ??= t;
+        if (CupGrams >= ShotRun.FirstDropsGrams)
+            _drops ??= t;
         if (_channel is null && CupGrams >= _lesson.ChannelAtGrams)
         {
             _channel = t;
             _run.Puck.OpenChannel(0, ChannelTimes);
         }
 
-        if (_letGo is null && (t >= _lesson.LongestSeconds || Tracker.IsOver(Seconds))) LetGo();
-        if (_step % 5 != 0 || _letGo is not null) return;
+        if (_letGo is null && (t >= _lesson.LongestSeconds || Tracker.IsOver(Seconds)))
+            LetGo();
+        if (_step % 5 != 0 || _letGo is not null)
+            return;
         var reading = Tracker.Read(Seconds);
         if (reading.PhaseIndex >= _lesson.Plan.Phases.Count)
         {
             // an exercise is over with its plan; where there is a cup to fill, the hand has to let go itself
-            if (CupGrams < _lesson.YieldGrams - 5) LetGo();
+            if (CupGrams < _lesson.YieldGrams - 5)
+                LetGo();
             return;
         }
 
@@ -145,6 +177,6 @@ public sealed class PracticeRun
     }
 
     /// <summary>What was played.</summary>
-    public PracticeRecord Record() => new(
-        [.. _samples], CupGrams, (_letGo ?? Seconds) - (_began ?? Seconds), _drops, _marked, _channel, [.. _strokes]);
+    public PracticeRecord Record() =>
+        new([.. _samples], CupGrams, (_letGo ?? Seconds) - (_began ?? Seconds), _drops, _marked, _channel, [.. _strokes]);
 }

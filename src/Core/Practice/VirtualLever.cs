@@ -5,9 +5,9 @@ using RuddySpring.Core.Shots;
 namespace RuddySpring.Core.Practice;
 
 /// <summary>
-/// A lever without metal: what a hand does on screen, a number from 0 to 1, becomes pressure as on the machine. An arm presses harder the
-/// more it gives; a spring is held down at 1 and let go at 0; of a pump or a stepped lever it is where the handle stands, and each way down
-/// moves water. At 0 a boiler lever stands up and the group fills.
+/// A lever without metal: what a hand does on screen, a number from 0 to 1, becomes pressure as on the machine. An arm presses
+/// harder the more it gives; a spring is held down at 1 and let go at 0; of a pump or a stepped lever it is where the handle
+/// stands, and each way down moves water. At 0 a boiler lever stands up and the group fills.
 /// </summary>
 public sealed class VirtualLever(Machine machine) : IDrive
 {
@@ -55,18 +55,21 @@ public sealed class VirtualLever(Machine machine) : IDrive
     public double Step(double effort, double movedMl, double puckMlPerS, bool waterLeft, double seconds)
     {
         effort = Math.Clamp(effort, 0, 1);
-        if (machine.PressureBy == PressureBy.Strokes) return StepStrokes(effort, puckMlPerS, waterLeft, seconds);
+        if (machine.PressureBy == PressureBy.Strokes)
+            return StepStrokes(effort, puckMlPerS, waterLeft, seconds);
         var fills = machine.HasBoiler && (machine.PressureBy == PressureBy.Spring ? effort > HeldAbove : effort < LiftedBelow);
         if (fills)
         {
-            if (!Filling && movedMl - _strokeFromMl > 1) Strokes++;
+            if (!Filling && movedMl - _strokeFromMl > 1)
+                Strokes++;
             _strokeFromMl = movedMl;
         }
 
         Filling = fills;
         Travel = Math.Clamp((movedMl - _strokeFromMl) / _strokeMl, 0, 1);
         var spent = movedMl - _strokeFromMl >= _strokeMl;
-        var wanted = !waterLeft || (spent && !fills) ? 0
+        var wanted =
+            !waterLeft || (spent && !fills) ? 0
             : fills ? machine.BoilerGaugeBar ?? 0
             : machine.PressureBy == PressureBy.Spring ? PressureLimit.MostBar(machine, movedMl - _strokeFromMl) * (1 - effort)
             : Lever.PressureBar(machine, effort * machine.WillingForceKgf * HardestOverWilling, Travel);
@@ -75,7 +78,8 @@ public sealed class VirtualLever(Machine machine) : IDrive
     }
 
     /// <summary>Hand force in kgf that the effort stands for; null where the hand makes no pressure.</summary>
-    public double? ForceKgf(double effort) => machine.PressureBy == PressureBy.Arm ? effort * machine.WillingForceKgf * HardestOverWilling : null;
+    public double? ForceKgf(double effort) =>
+        machine.PressureBy == PressureBy.Arm ? effort * machine.WillingForceKgf * HardestOverWilling : null;
 
     /// <summary>dp/dt = (Q_piston - Q_puck) / C, as of any pump against the air in its chamber.</summary>
     private double StepStrokes(double effort, double puckMlPerS, bool waterLeft, double seconds)

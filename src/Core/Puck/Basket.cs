@@ -1,3 +1,4 @@
+using System.Globalization;
 using RuddySpring.Core.Machines;
 
 namespace RuddySpring.Core.Puck;
@@ -104,7 +105,13 @@ public sealed record Basket
 /// <param name="FromGrams">Least dose that stands right, g.</param>
 /// <param name="ToGrams">Most dose that stands right, g.</param>
 public sealed record PuckFit(
-    double PuckMm, double HeadspaceMm, Headspace Headspace, string Sentence, double FromGrams, double ToGrams)
+    double PuckMm,
+    double HeadspaceMm,
+    Headspace Headspace,
+    string Sentence,
+    double FromGrams,
+    double ToGrams
+)
 {
     // common practice: the dry puck stands 2 to 3 mm under the rim; light roasts are denser, so more fits
     private const double RightFromMm = 1.5;
@@ -112,13 +119,15 @@ public sealed record PuckFit(
     private const double PaperMm = 0.2;
     private const double TaperedArea = 0.93;
 
-    /// <summary>Tamped bulk density of ground coffee, g/ml (common practice, from memory: light 0.50, medium 0.48, dark 0.44).</summary>
-    public static double TampedGramsPerMl(string roastLevel) => roastLevel.ToLowerInvariant() switch
-    {
-        var r when r.Contains("light", StringComparison.Ordinal) => 0.50,
-        var r when r.Contains("dark", StringComparison.Ordinal) => 0.44,
-        _ => 0.48,
-    };
+    /// <summary>Tamped bulk density of ground coffee, g/ml (common practice, from memory: light 0.50, medium 0.48, dark
+    /// 0.44).</summary>
+    public static double TampedGramsPerMl(string roastLevel) =>
+        roastLevel.ToLowerInvariant() switch
+        {
+            var r when r.Contains("light", StringComparison.Ordinal) => 0.50,
+            var r when r.Contains("dark", StringComparison.Ordinal) => 0.44,
+            _ => 0.48,
+        };
 
     /// <summary>Of a dose in g of a roast in a basket, with what lies on it.</summary>
     public static PuckFit Of(Basket basket, double doseGrams, string roastLevel, PuckCover cover)
@@ -126,28 +135,61 @@ public sealed record PuckFit(
         PuckParameters.Dose.Check(doseGrams);
         var area = Lever.PistonAreaM2(basket.DiameterMm) * 1e6 * (basket.Shape == BasketShape.Tapered ? TaperedArea : 1);
         var mmPerGram = 1000.0 / TampedGramsPerMl(roastLevel) / area;
-        var lid = cover switch { PuckCover.Screen => basket.ScreenMm, PuckCover.Paper => PaperMm, _ => 0 };
+        var lid = cover switch
+        {
+            PuckCover.Screen => basket.ScreenMm,
+            PuckCover.Paper => PaperMm,
+            _ => 0,
+        };
         var puck = doseGrams * mmPerGram;
         var head = basket.DepthMm - puck - lid;
-        double from = (basket.DepthMm - lid - RightToMm) / mmPerGram, to = (basket.DepthMm - lid - RightFromMm) / mmPerGram;
-        var state = head < 0 ? Headspace.TooMuch : head < RightFromMm ? Headspace.Tight : head <= RightToMm ? Headspace.Right : Headspace.TooLittle;
+        double from = (basket.DepthMm - lid - RightToMm) / mmPerGram,
+            to = (basket.DepthMm - lid - RightFromMm) / mmPerGram;
+        var state =
+            head < 0 ? Headspace.TooMuch
+            : head < RightFromMm ? Headspace.Tight
+            : head <= RightToMm ? Headspace.Right
+            : Headspace.TooLittle;
         var range = FormattableString.Invariant($"{from:0.0} to {to:0.0} g");
-        return new(puck, head, state, state switch
-        {
-            Headspace.TooMuch => FormattableString.Invariant($"Does not fit: the puck stands {-head:0.0} mm over the rim and the handle will not close. This basket takes {range} of this roast."),
-            Headspace.Tight => FormattableString.Invariant($"{head:0.0} mm under the rim is tight: locked in and out again it shows a deep print. {range} stands right."),
-            Headspace.Right => FormattableString.Invariant($"{head:0.0} mm under the rim: lock in and out once; a faint print of the screen says that it is right."),
-            _ => FormattableString.Invariant($"{head:0.0} mm under the rim leaves no print: the handle closes too far and water stands over the puck. {range} stands right."),
-        }, from, to);
+        return new(
+            puck,
+            head,
+            state,
+            state switch
+            {
+                Headspace.TooMuch => string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Does not fit: the puck stands {-head:0.0} mm over the rim and the handle will not close. This basket "
+                        + $"takes {range} of this roast."
+                ),
+                Headspace.Tight => FormattableString.Invariant(
+                    $"{head:0.0} mm under the rim is tight: locked in and out again it shows a deep print. {range} stands right."
+                ),
+                Headspace.Right => FormattableString.Invariant(
+                    $"{head:0.0} mm under the rim: lock in and out once; a faint print of the screen says that it is right."
+                ),
+                _ => string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{head:0.0} mm under the rim leaves no print: the handle closes too far and water stands over the "
+                        + $"puck. {range} stands right."
+                ),
+            },
+            from,
+            to
+        );
     }
 
     /// <summary>
-    /// Whether dose, screen and water go into one deep basket together, g of water that still fit; for machines whose basket is the chamber.
+    /// Whether dose, screen and water go into one deep basket together, g of water that still fit; for machines whose basket is
+    /// the chamber.
     /// </summary>
     public static double WaterRoomGrams(Basket basket, double doseGrams, string roastLevel, PuckCover cover, double gramsPerMl)
     {
         var area = Lever.PistonAreaM2(basket.DiameterMm) * 1e6;
-        var lid = cover == PuckCover.Screen ? basket.ScreenMm : cover == PuckCover.Paper ? PaperMm : 0;
+        var lid =
+            cover == PuckCover.Screen ? basket.ScreenMm
+            : cover == PuckCover.Paper ? PaperMm
+            : 0;
         return Math.Max(0, ((basket.DepthMm - lid) * area / 1000.0) - (doseGrams / TampedGramsPerMl(roastLevel))) * gramsPerMl;
     }
 }

@@ -1,8 +1,8 @@
 namespace RuddySpring.Core.Puck;
 
 /// <summary>
-/// One lane's coffee as cells in series. Each holds a fast and a slow pool of solubles that dissolve at first order with a saturation
-/// limit and are carried on by the flow; water first fills a cell and then passes it. Mass is conserved to rounding.
+/// One lane's coffee as cells in series. Each holds a fast and a slow pool of solubles that dissolve at first order with a
+/// saturation limit and are carried on by the flow; water first fills a cell and then passes it. Mass is conserved to rounding.
 /// Rates are a first calibration from memory of common practice (18 to 22 % at 1:2).
 /// </summary>
 public sealed class Extraction
@@ -33,7 +33,10 @@ public sealed class Extraction
     /// <summary>Temperature of the water, degC: solubles dissolve faster in hotter water (Arrhenius).</summary>
     public double WaterC
     {
-        set => _arrhenius = Math.Exp(-ActivationKelvin * ((1.0 / (value + Units.KelvinAtZeroC)) - (1.0 / (93.0 + Units.KelvinAtZeroC))));
+        set =>
+            _arrhenius = Math.Exp(
+                -ActivationKelvin * ((1.0 / (value + Units.KelvinAtZeroC)) - (1.0 / (93.0 + Units.KelvinAtZeroC)))
+            );
     }
 
     /// <summary>Solids in g that have left the lane so far.</summary>
@@ -69,7 +72,8 @@ public sealed class Extraction
         foreach (ref var cell in _cells.AsSpan())
         {
             var through = cell.WaterMl + flow;
-            if (through <= 0.0) break;
+            if (through <= 0.0)
+                break;
             var held = cell.Dissolve(carried, 1.0 / (through * SaturationGramsPerMl), fastStep, slowStep);
             var kept = Math.Min(through, _roomMl);
             flow = through - kept;
@@ -115,7 +119,8 @@ public sealed class Extraction
             var slow = Slow * slowStep;
             var held = Dissolved + carriedIn;
             var undersaturation = 1.0 - (held * perSaturation);
-            if (undersaturation <= 0.0) return held;
+            if (undersaturation <= 0.0)
+                return held;
             Fast -= fast * undersaturation;
             Slow -= slow * undersaturation;
             return held + ((fast + slow) * undersaturation);

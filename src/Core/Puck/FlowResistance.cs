@@ -8,7 +8,8 @@ namespace RuddySpring.Core.Puck;
 /// </summary>
 public static class FlowResistance
 {
-    /// <summary>The factor on R_b from time since wetting (s) and water passed per dose (ml/g), without pressure and viscosity.</summary>
+    /// <summary>The factor on R_b from time since wetting (s) and water passed per dose (ml/g), without pressure and
+    /// viscosity.</summary>
     public static double StateFactor(PuckBehaviour puck, double wetSeconds, double passedMlPerGram) =>
         Swell(puck, wetSeconds) * Erode(puck, passedMlPerGram);
 
@@ -19,7 +20,8 @@ public static class FlowResistance
     public static double Swell(PuckBehaviour puck, double wetSeconds) =>
         Swell(puck, Math.Exp(-wetSeconds / puck.SwellSeconds), Math.Exp(-wetSeconds / puck.SoftenSeconds));
 
-    /// <summary>The same from what is left of the two exponentials, 1 when just wet, which a simulation multiplies up step by step.</summary>
+    /// <summary>The same from what is left of the two exponentials, 1 when just wet, which a simulation multiplies up step by
+    /// step.</summary>
     public static double Swell(PuckBehaviour puck, double swellLeft, double softenLeft) =>
         (1.0 - ((1.0 - puck.SwellFrom) * swellLeft)) * (1.0 - (puck.SoftensBy * (1.0 - softenLeft)));
 

@@ -8,13 +8,19 @@ namespace RuddySpring.Core.Puck;
 /// <param name="Cover">What lies on the puck.</param>
 /// <param name="Bottomless">A bottomless holder instead of a spout.</param>
 public sealed record Preparation(
-    bool Misted = false, bool Stirred = false, bool Tapped = false, double? TampKgf = null, PuckCover Cover = PuckCover.Nothing,
-    bool Bottomless = false)
+    bool Misted = false,
+    bool Stirred = false,
+    bool Tapped = false,
+    double? TampKgf = null,
+    PuckCover Cover = PuckCover.Nothing,
+    bool Bottomless = false
+)
 {
     public static readonly FieldRange Tamp = new("tampKgf", "Tamp", 0, 40, "kgf");
     private const int ShotsUntilKnown = 3;
 
-    /// <summary>Spread of the lanes, as a standard deviation of the logarithm of their permeability, of a puck of which nothing is noted.</summary>
+    /// <summary>Spread of the lanes, as a standard deviation of the logarithm of their permeability, of a puck of which nothing
+    /// is noted.</summary>
     public const double UsualLaneSpread = 0.12;
 
     // a first calibration (common practice: clumps are the worst of it, then a tamp that is never the same)
@@ -26,31 +32,54 @@ public sealed record Preparation(
     private const double MistingEvens = 0.01;
 
     /// <summary>Spread of the lanes of a puck prepared like this, 0.09 to 0.2: what is left out makes it less even.</summary>
-    public double LaneSpread() => LeftAsItFell - (Stirred ? StirringEvens : 0) - (Tapped ? TappingEvens : 0) - (TampKgf is not null ? SameTampEvens : 0)
-        - (Cover != PuckCover.Nothing ? CoverEvens : 0) - (Misted ? MistingEvens : 0);
+    public double LaneSpread() =>
+        LeftAsItFell
+        - (Stirred ? StirringEvens : 0)
+        - (Tapped ? TappingEvens : 0)
+        - (TampKgf is not null ? SameTampEvens : 0)
+        - (Cover != PuckCover.Nothing ? CoverEvens : 0)
+        - (Misted ? MistingEvens : 0);
 
     /// <summary>The preparation with its number checked.</summary>
     /// <exception cref="FieldRangeException">The tamp is out of range.</exception>
     public Preparation Checked()
     {
-        if (TampKgf is { } tamp) Tamp.Check(tamp);
+        if (TampKgf is { } tamp)
+            Tamp.Check(tamp);
         return this;
     }
 
     /// <summary>In a few words, e.g. "stirred, tapped, 4 kgf, metal screen, bottomless".</summary>
-    public string InWords() => string.Join(", ", new[]
-    {
-        Misted ? "misted" : "", Stirred ? "stirred" : "", Tapped ? "tapped" : "",
-        TampKgf is { } tamp ? FormattableString.Invariant($"tamped with {Quantity.Kgf(tamp):0.#}") : "",
-        Cover switch { PuckCover.Screen => "metal screen", PuckCover.Paper => "paper disc", _ => "" }, Bottomless ? "bottomless" : "",
-    }.Where(w => w.Length > 0));
+    public string InWords() =>
+        string.Join(
+            ", ",
+            new[]
+            {
+                Misted ? "misted" : "",
+                Stirred ? "stirred" : "",
+                Tapped ? "tapped" : "",
+                TampKgf is { } tamp ? FormattableString.Invariant($"tamped with {Quantity.Kgf(tamp):0.#}") : "",
+                Cover switch
+                {
+                    PuckCover.Screen => "metal screen",
+                    PuckCover.Paper => "paper disc",
+                    _ => "",
+                },
+                Bottomless ? "bottomless" : "",
+            }.Where(w => w.Length > 0)
+        );
 
     /// <summary>Which holder to use with a coffee after so many shots of it (common practice).</summary>
-    public static string HolderWord(int shotsOfThisCoffee, bool bottomless) => (shotsOfThisCoffee < ShotsUntilKnown, bottomless) switch
-    {
-        (true, true) => "This coffee is new here and may spurt: a spout saves the shirt, and hides a bad pour. Change back once it is dialled in.",
-        (true, false) => "A spout saves the shirt while this coffee is new; it also hides a channel. Bottomless shows everything.",
-        (false, true) => "Watch for an even cone, spurts, bald spots and pale streaks; a stream that only leans is no channel.",
-        _ => "It is dialled in: a bottomless holder would now show how even the puck is.",
-    };
+    public static string HolderWord(int shotsOfThisCoffee, bool bottomless) =>
+        (shotsOfThisCoffee < ShotsUntilKnown, bottomless) switch
+        {
+            (true, true) =>
+                "This coffee is new here and may spurt: a spout saves the shirt, and hides a bad pour. Change back once it "
+                    + "is dialled in.",
+            (true, false) =>
+                "A spout saves the shirt while this coffee is new; it also hides a channel. Bottomless shows everything.",
+            (false, true) =>
+                "Watch for an even cone, spurts, bald spots and pale streaks; a stream that only leans is no channel.",
+            _ => "It is dialled in: a bottomless holder would now show how even the puck is.",
+        };
 }

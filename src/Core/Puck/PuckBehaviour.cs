@@ -1,9 +1,9 @@
 namespace RuddySpring.Core.Puck;
 
 /// <summary>
-/// How a coffee's puck behaves under water and pressure, whatever its dose and grind. The usual one is a first calibration: 18 g in
-/// 58.5 mm at 5 bar s/ml runs 36 g in about 27 s at 9 bar and 93 degC and gives about 19 % extraction (values from memory of common
-/// practice; see the tests).
+/// How a coffee's puck behaves under water and pressure, whatever its dose and grind. The usual one is a first calibration: 18 g
+/// in 58.5 mm at 5 bar s/ml runs 36 g in about 27 s at 9 bar and 93 degC and gives about 19 % extraction (values from memory of
+/// common practice; see the tests).
 /// </summary>
 public sealed record PuckBehaviour
 {
@@ -31,7 +31,8 @@ public sealed record PuckBehaviour
     /// <summary>Time constant of that softening in s.</summary>
     public double SoftenSeconds { get; init; } = 60;
 
-    /// <summary>Water held, g per g of dry coffee. What a person weighs, spent puck less dose, is less by the solids that left (<see cref="WaterBalance"/>).</summary>
+    /// <summary>Water held, g per g of dry coffee. What a person weighs, spent puck less dose, is less by the solids that left
+    /// (<see cref="WaterBalance"/>).</summary>
     public double WaterHeldPerGram { get; init; } = WaterBalance.UsualHeldPerGram;
 
     /// <summary>Resistance of the dry bed to the wetting front, as a share of R_b.</summary>
@@ -40,12 +41,13 @@ public sealed record PuckBehaviour
     /// <summary>Suction of the dry bed in bar.</summary>
     public double CapillaryBar { get; init; } = 0.1;
 
-    /// <summary>Time constant in s with which the flow comes in once the front is through: it is no step at first drops.</summary>
+    /// <summary>Time constant in s with which the flow comes in once the front is through: it is no step at first
+    /// drops.</summary>
     public double OnsetSeconds { get; init; } = 0.8;
 
     /// <summary>
-    /// Logarithm of the resistance R_b that a puck of this coffee has, over the one that R10 says: R10 takes every coffee to behave as the usual
-    /// one does. 0 for the usual one.
+    /// Logarithm of the resistance R_b that a puck of this coffee has, over the one that R10 says: R10 takes every coffee to
+    /// behave as the usual one does. 0 for the usual one.
     /// </summary>
     public double OverR10 { get; init; }
 

@@ -16,8 +16,9 @@ public readonly record struct PuckStep(double InflowMl, double OutflowMl, double
 /// </summary>
 public sealed class PuckModel
 {
-    private const double EarlyStress = 0.06;  // per bar above 3 bar while the front crosses: the same for a thick bed as for a thin one
-    private const double LateStress = 0.004;  // per bar s above 6 bar on lanes already eroded
+    // per bar above 3 bar while the front crosses: the same for a thick bed as for a thin one
+    private const double EarlyStress = 0.06;
+    private const double LateStress = 0.004; // per bar s above 6 bar on lanes already eroded
 
     private readonly PuckParameters _puck;
     private Lane[] _lanes;
@@ -27,25 +28,33 @@ public sealed class PuckModel
     private double _densityGramsPerMl;
     private readonly double _laneHeldMl;
     private double _stress;
-    private double _stepSeconds, _swellStep, _softenStep;
+    private double _stepSeconds,
+        _swellStep,
+        _softenStep;
 
     /// <summary>A dry puck.</summary>
     /// <param name="puck">Its parameters.</param>
-    /// <param name="laneFactors">Permeability of each lane over the mean, length <see cref="PuckParameters.Lanes"/>; null spreads them by
-    /// the quantiles of a normal distribution of the logarithm.</param>
+    /// <param name="laneFactors">Permeability of each lane over the mean, length <see cref="PuckParameters.Lanes"/>; null spreads
+    /// them by the quantiles of a normal distribution of the logarithm.</param>
     /// <exception cref="FieldRangeException">A parameter is out of range.</exception>
     public PuckModel(PuckParameters puck, IReadOnlyList<double>? laneFactors = null)
     {
         _puck = puck.Checked();
         _behaviour = puck.Behaviour;
-        (_waterC, _thermal, _densityGramsPerMl) = (puck.WaterC, FlowResistance.Thermal(puck.WaterC), LiquidWater.DensityGramsPerMl(puck.WaterC));
+        (_waterC, _thermal, _densityGramsPerMl) = (
+            puck.WaterC,
+            FlowResistance.Thermal(puck.WaterC),
+            LiquidWater.DensityGramsPerMl(puck.WaterC)
+        );
         var factors = laneFactors ?? QuantileFactors(puck.Lanes, puck.LaneSpread);
         HeldMl = _behaviour.WaterHeldPerGram * puck.DoseGrams / _densityGramsPerMl;
         _laneHeldMl = HeldMl / factors.Count;
         _lanes =
         [
             .. factors.Select(f => new Lane(
-                f, new Extraction(puck.DoseGrams / factors.Count, _laneHeldMl, _behaviour.SolubleShare, puck.WaterC))),
+                f,
+                new Extraction(puck.DoseGrams / factors.Count, _laneHeldMl, _behaviour.SolubleShare, puck.WaterC)
+            )),
         ];
     }
 
@@ -58,7 +67,8 @@ public sealed class PuckModel
         {
             _waterC = PuckParameters.WaterTemperature.Check(value);
             (_thermal, _densityGramsPerMl) = (FlowResistance.Thermal(value), LiquidWater.DensityGramsPerMl(value));
-            foreach (var lane in _lanes) lane.Extraction.WaterC = value;
+            foreach (var lane in _lanes)
+                lane.Extraction.WaterC = value;
         }
     }
 
@@ -97,7 +107,8 @@ public sealed class PuckModel
     /// <summary>All solubles in g still in the puck.</summary>
     public double RemainingSolublesGrams => _lanes.Sum(l => l.Extraction.RemainingGrams);
 
-    /// <summary>A factor on how easily water passes, 1 for the puck as it was described; what is learned of it while it runs.</summary>
+    /// <summary>A factor on how easily water passes, 1 for the puck as it was described; what is learned of it while it
+    /// runs.</summary>
     public double FlowFactor { get; set; } = 1.0;
 
     /// <summary>The same puck once more as it stands now, to be taken another way.</summary>
@@ -113,13 +124,17 @@ public sealed class PuckModel
     /// <param name="times">How many times as easily water passes there, above 0.</param>
     public void OpenChannel(int lane, double times) => _lanes[lane].Opened *= times;
 
-    /// <summary>What would leave the puck in ml/s at a gauge pressure in bar as it stands now; nothing before the front is through.</summary>
+    /// <summary>What would leave the puck in ml/s at a gauge pressure in bar as it stands now; nothing before the front is
+    /// through.</summary>
     public double OutflowMlPerS(double pressureBar)
     {
         var pressure = Math.Max(0.0, pressureBar);
         var share = 1.0 / _lanes.Length;
         var baseResistance = _puck.ResistanceBarSPerMl * _thermal * FlowResistance.Compaction(_behaviour, pressure);
-        return Restricted(pressure, _lanes.Where(l => l.Wetted >= 1.0).Sum(l => Conductance(l, FactorOf(l), baseResistance, share, out _)));
+        return Restricted(
+            pressure,
+            _lanes.Where(l => l.Wetted >= 1.0).Sum(l => Conductance(l, FactorOf(l), baseResistance, share, out _))
+        );
     }
 
     /// <summary>Advances the puck by a step in s under a gauge pressure in bar held over the step.</summary>
@@ -150,13 +165,21 @@ public sealed class PuckModel
             if (lane.Wetted < 1.0)
             {
                 var before = lane.Wetted;
-                lane.Wetted = pressure > 0.0 || before > 0.0
-                    ? Wetting.Advance(
-                        before, pressure + _behaviour.CapillaryBar, dryBase / (share * factor), _laneHeldMl, seconds, out left)
-                    : before;
+                lane.Wetted =
+                    pressure > 0.0 || before > 0.0
+                        ? Wetting.Advance(
+                            before,
+                            pressure + _behaviour.CapillaryBar,
+                            dryBase / (share * factor),
+                            _laneHeldMl,
+                            seconds,
+                            out left
+                        )
+                        : before;
                 lane.StepInflow = (lane.Wetted - before) * _laneHeldMl;
                 advance += share * (lane.Wetted - before);
-                if (lane.Wetted < 1.0) left = 0.0;
+                if (lane.Wetted < 1.0)
+                    left = 0.0;
             }
 
             if (lane.Wetted > 0.0)
@@ -170,15 +193,16 @@ public sealed class PuckModel
                 lane.FlowingSeconds += left;
                 lane.StepConductance = Conductance(lane, factor, baseResistance, share, out var erode) * (left / seconds);
                 open += lane.StepConductance;
-                if (_behaviour.ErodedTo < 1.0) eroded += share * (1.0 - erode) / (1.0 - _behaviour.ErodedTo);
+                if (_behaviour.ErodedTo < 1.0)
+                    eroded += share * (1.0 - erode) / (1.0 - _behaviour.ErodedTo);
             }
         }
 
         var total = Restricted(pressure, open);
         // behind a small hole the puck itself bears only a part of the pressure
         var own = pressure - (_puck.RestrictorBarS2PerMl2 * total * total);
-        _stress += (EarlyStress * Math.Max(0.0, own - 3.0) * advance)
-            + (seconds * LateStress * Math.Max(0.0, own - 6.0) * eroded);
+        _stress +=
+            (EarlyStress * Math.Max(0.0, own - 3.0) * advance) + (seconds * LateStress * Math.Max(0.0, own - 6.0) * eroded);
         var solids = 0.0;
         var outflow = 0.0;
         foreach (var lane in _lanes)
@@ -209,14 +233,17 @@ public sealed class PuckModel
     }
 
     /// <summary>
-    /// Flow in ml/s through lanes of a conductance in ml/(s bar), compacted by the whole pressure, and the orifice: p = x + k Q^2 with the
-    /// puck's own drop x, by which alone it is compacted, Q = x G / (1 + beta x). Newton's method; the left side rises with x.
+    /// Flow in ml/s through lanes of a conductance in ml/(s bar), compacted by the whole pressure, and the orifice: p = x + k Q^2
+    /// with the puck's own drop x, by which alone it is compacted, Q = x G / (1 + beta x). Newton's method; the left side rises
+    /// with x.
     /// </summary>
     private double Restricted(double pressureBar, double conductance)
     {
-        if (conductance <= 0.0 || pressureBar <= 0.0) return 0.0;
+        if (conductance <= 0.0 || pressureBar <= 0.0)
+            return 0.0;
         var k = _puck.RestrictorBarS2PerMl2;
-        if (k <= 0.0) return pressureBar * conductance;
+        if (k <= 0.0)
+            return pressureBar * conductance;
         var loose = conductance * FlowResistance.Compaction(_behaviour, pressureBar);
         var drop = pressureBar / 2.0;
         for (var i = 0; i < 40; i++)
@@ -224,7 +251,8 @@ public sealed class PuckModel
             var compaction = FlowResistance.Compaction(_behaviour, drop);
             var flow = loose * drop / compaction;
             var over = drop + (k * flow * flow) - pressureBar;
-            if (Math.Abs(over) < 1e-9) break;
+            if (Math.Abs(over) < 1e-9)
+                break;
             drop = Math.Clamp(drop - (over / (1.0 + (2.0 * k * flow * loose / (compaction * compaction)))), 0.0, pressureBar);
         }
 
@@ -239,15 +267,19 @@ public sealed class PuckModel
         return [.. raw.Select(f => f / mean)];
     }
 
-    /// <summary>Normal quantile by bisection of the probability integral (Abramowitz and Stegun 26.2.17, error below 7.5e-8).</summary>
+    /// <summary>Normal quantile by bisection of the probability integral (Abramowitz and Stegun 26.2.17, error below
+    /// 7.5e-8).</summary>
     private static double NormalQuantile(double probability)
     {
-        double low = -6.0, high = 6.0;
+        double low = -6.0,
+            high = 6.0;
         for (var i = 0; i < 60; i++)
         {
             var middle = (low + high) / 2.0;
-            if (NormalProbability(middle) < probability) low = middle;
-            else high = middle;
+            if (NormalProbability(middle) < probability)
+                low = middle;
+            else
+                high = middle;
         }
 
         return (low + high) / 2.0;

@@ -7,8 +7,8 @@ public sealed record PuckParameters
     public required double DoseGrams { get; init; }
 
     /// <summary>
-    /// Resistance R_b in bar s/ml of this puck fully wet, swollen and fresh at 93 degC, before compaction; 0.2 to 200. This is what the
-    /// grind sets.
+    /// Resistance R_b in bar s/ml of this puck fully wet, swollen and fresh at 93 degC, before compaction; 0.2 to 200. This is
+    /// what the grind sets.
     /// </summary>
     public required double ResistanceBarSPerMl { get; init; }
 
@@ -21,7 +21,8 @@ public sealed record PuckParameters
     /// <summary>Parallel lanes, 1 to 15.</summary>
     public int Lanes { get; init; } = 5;
 
-    /// <summary>Spread (standard deviation of the logarithm) of the lanes' permeability: how evenly the puck was prepared; 0 to 1.</summary>
+    /// <summary>Spread (standard deviation of the logarithm) of the lanes' permeability: how evenly the puck was prepared; 0 to
+    /// 1.</summary>
     public double LaneSpread { get; init; } = 0.12;
 
     /// <summary>Orifice constant in bar s2/ml2 below the puck (flow-restricting basket), 0 for none.</summary>

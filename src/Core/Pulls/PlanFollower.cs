@@ -7,9 +7,17 @@ namespace RuddySpring.Core.Pulls;
 /// <param name="FlowGramsPerS">Into the cup.</param>
 /// <param name="MovedMl">Water that the piston has moved; only its differences count.</param>
 /// <param name="Blonding">Whether the stream has turned pale.</param>
-/// <param name="DropsAt">When first drops fell, s, where they are seen later than they fall; null for when they were seen.</param>
+/// <param name="DropsAt">When first drops fell, s, where they are seen later than they fall; null for when they were
+/// seen.</param>
 public readonly record struct PullState(
-    double Seconds, double CupGrams, bool DropsSeen, double FlowGramsPerS = 0, double MovedMl = 0, bool Blonding = false, double? DropsAt = null);
+    double Seconds,
+    double CupGrams,
+    bool DropsSeen,
+    double FlowGramsPerS = 0,
+    double MovedMl = 0,
+    bool Blonding = false,
+    double? DropsAt = null
+);
 
 /// <summary>Where a pull stands in its plan: phase by phase, from what is seen as it goes.</summary>
 /// <param name="plan">The plan.</param>
@@ -45,7 +53,10 @@ public sealed class PlanFollower(PullPlan plan, double yieldGrams, double? strok
         while (Phase is { } phase && IsOver(phase, now))
         {
             _fromBar = phase.Move == PhaseMove.HoldFlow ? _holdBar : phase.ToBar;
-            _phaseStart = phase.Ending == PhaseEnding.FirstDrops && now.DropsAt is { } fell ? Math.Clamp(fell, _phaseStart, now.Seconds) : now.Seconds;
+            _phaseStart =
+                phase.Ending == PhaseEnding.FirstDrops && now.DropsAt is { } fell
+                    ? Math.Clamp(fell, _phaseStart, now.Seconds)
+                    : now.Seconds;
             _phaseStartGrams = now.CupGrams;
             _phaseStartMl = now.MovedMl;
             _holdBar = _fromBar;
@@ -62,10 +73,12 @@ public sealed class PlanFollower(PullPlan plan, double yieldGrams, double? strok
         };
     }
 
-    /// <summary>Follows the flow that is wanted as a hand would: too fast, ease; too slow, press, up to the phase's most.</summary>
+    /// <summary>Follows the flow that is wanted as a hand would: too fast, ease; too slow, press, up to the phase's
+    /// most.</summary>
     private double Hold(PullPhase due, PullState now, double stepSeconds)
     {
-        if (_holdBar < LeastBar) _holdBar = due.ToBar;
+        if (_holdBar < LeastBar)
+            _holdBar = due.ToBar;
         if (now.FlowGramsPerS > LeastFlow)
         {
             var off = Math.Clamp(Math.Log(due.FlowGramsPerS / now.FlowGramsPerS), -1.0, 1.0);
@@ -77,7 +90,8 @@ public sealed class PlanFollower(PullPlan plan, double yieldGrams, double? strok
 
     private bool IsOver(PullPhase phase, PullState now)
     {
-        if (now.CupGrams >= yieldGrams) return true;
+        if (now.CupGrams >= yieldGrams)
+            return true;
         var inPhase = now.Seconds - _phaseStart;
         return phase.Ending switch
         {
@@ -100,7 +114,8 @@ public sealed class PlanFollower(PullPlan plan, double yieldGrams, double? strok
             // a phase by grams rises with the clock where it has a lead, so that it does not wait for a flow that waits for it
             PhaseEnding.YieldShare or PhaseEnding.Grams when phase.LeadSeconds <= 0 => Ratio(
                 now.CupGrams - _phaseStartGrams,
-                (phase.Ending == PhaseEnding.Grams ? phase.EndsAt : phase.EndsAt * yieldGrams) - _phaseStartGrams),
+                (phase.Ending == PhaseEnding.Grams ? phase.EndsAt : phase.EndsAt * yieldGrams) - _phaseStartGrams
+            ),
             _ => Ratio(inPhase, phase.LeadSeconds),
         };
     }

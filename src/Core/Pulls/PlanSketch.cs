@@ -19,10 +19,12 @@ public static class PlanSketch
     public static IReadOnlyList<SketchPoint> Of(PullPlan plan)
     {
         var points = new List<SketchPoint> { new(0, 0) };
-        double at = 0, share = 0;
+        double at = 0,
+            share = 0;
         foreach (var phase in plan.Phases)
         {
-            if (phase.LeadSeconds > 0 && phase.Ending != PhaseEnding.Seconds) points.Add(new(at + phase.LeadSeconds, phase.ToBar));
+            if (phase.LeadSeconds > 0 && phase.Ending != PhaseEnding.Seconds)
+                points.Add(new(at + phase.LeadSeconds, phase.ToBar));
             at += Seconds(phase, share);
             share = phase.Ending switch
             {
@@ -37,12 +39,13 @@ public static class PlanSketch
         return points;
     }
 
-    private static double Seconds(PullPhase phase, double before) => phase.Ending switch
-    {
-        PhaseEnding.Seconds => phase.EndsAt,
-        PhaseEnding.YieldShare => Math.Max(ShortestSeconds, (phase.EndsAt - before) * CupSeconds),
-        PhaseEnding.Grams => Math.Max(ShortestSeconds, ((phase.EndsAt / CupGrams) - before) * CupSeconds),
-        PhaseEnding.Strokes => Math.Min(StrokesSeconds, phase.AtMostSeconds),
-        _ => EventSeconds,
-    };
+    private static double Seconds(PullPhase phase, double before) =>
+        phase.Ending switch
+        {
+            PhaseEnding.Seconds => phase.EndsAt,
+            PhaseEnding.YieldShare => Math.Max(ShortestSeconds, (phase.EndsAt - before) * CupSeconds),
+            PhaseEnding.Grams => Math.Max(ShortestSeconds, ((phase.EndsAt / CupGrams) - before) * CupSeconds),
+            PhaseEnding.Strokes => Math.Min(StrokesSeconds, phase.AtMostSeconds),
+            _ => EventSeconds,
+        };
 }

@@ -5,8 +5,13 @@ using RuddySpring.Core.Water;
 namespace RuddySpring.Core.Sessions;
 
 /// <summary>A session on a machine that a kettle fills.</summary>
-internal sealed class KettleSession(SessionBench bench, SessionWants wants, SessionProgress progress, HeatRun now, double waitSeconds)
-    : PlanDraft(bench, wants, progress, now, waitSeconds)
+internal sealed class KettleSession(
+    SessionBench bench,
+    SessionWants wants,
+    SessionProgress progress,
+    HeatRun now,
+    double waitSeconds
+) : PlanDraft(bench, wants, progress, now, waitSeconds)
 {
     private const double KettleWatts = 1800;
     private const double PourSeconds = 10;
@@ -26,16 +31,34 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
         var held = _way.Method is PreheatMethod.FillAndHold or PreheatMethod.BlankPresses ? fill * _way.Times : 0;
         if (fill + held > Wants.KettleGrams)
         {
-            Problem = string.Create(CultureInfo.InvariantCulture, $"The kettle holds {Wants.KettleGrams:0} g; one pull with its preheat takes {fill + held:0} g.");
+            Problem = string.Create(
+                CultureInfo.InvariantCulture,
+                $"The kettle holds {Wants.KettleGrams:0} g; one pull with its preheat takes {fill + held:0} g."
+            );
             Remedies.Add("Use a larger kettle, or another way to preheat.");
         }
 
         Begin(held);
-        for (var pull = 1; pull <= Wants.Pulls; pull++) Pull(pull, fill);
+        for (var pull = 1; pull <= Wants.Pulls; pull++)
+            Pull(pull, fill);
         if (!IsDone("rinse"))
-            Do(StepKind.Rinse, "rinse", 60, "Last rinse", "Knock out, rinse chamber, basket and screen, dry them.", "Metal stays hot; hold only the insulated parts.");
+            Do(
+                StepKind.Rinse,
+                "rinse",
+                60,
+                "Last rinse",
+                "Knock out, rinse chamber, basket and screen, dry them.",
+                "Metal stays hot; hold only the insulated parts."
+            );
         if (_way.Method == PreheatMethod.ElectricStep && !IsDone("off"))
-            Do(StepKind.SwitchOff, "off", 5, "Switch the heater off", "Straight after use.", "The group stays hot for a long time.");
+            Do(
+                StepKind.SwitchOff,
+                "off",
+                5,
+                "Switch the heater off",
+                "Straight after use.",
+                "The group stays hot for a long time."
+            );
         return Plan(new(now, 0, (int)Math.Floor(now / fill), 0, _kettleGrams, _kettles - 1));
     }
 
@@ -43,7 +66,8 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
 
     private void Begin(double held)
     {
-        if (AnyShotDone) return;
+        if (AnyShotDone)
+            return;
         var ahead = Math.Min(Wants.Pulls, 1 + Wants.SpareBaskets);
         var start = Math.Max(Time, NowSeconds + WaitSeconds);
         Run.AdvanceTo(start);
@@ -61,8 +85,19 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
             var boil = BoilSeconds(Wants.KettleGrams);
             // an electric group takes longer than the kettle: boil so that both are there together
             var at = Math.Max(Time, ready - boil);
-            var kettle = At(at, StepKind.Boil, "boil-1", boil, "Boil the kettle", string.Create(CultureInfo.InvariantCulture,
-                $"{Wants.KettleGrams:0} g of fresh water. It boils at {Quantity.Celsius(KettleC):0.0} here."), "Boiling water: keep children away.", handsFree: true);
+            var kettle = At(
+                at,
+                StepKind.Boil,
+                "boil-1",
+                boil,
+                "Boil the kettle",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{Wants.KettleGrams:0} g of fresh water. It boils at {Quantity.Celsius(KettleC):0.0} here."
+                ),
+                "Boiling water: keep children away.",
+                handsFree: true
+            );
             ready = Math.Max(ready, kettle.EndSeconds);
         }
 
@@ -76,8 +111,10 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
         var busy = 0.0;
         for (var pull = 1; pull <= ahead; pull++)
         {
-            if (!IsDone($"grind-{pull}")) busy += Wants.GrindSeconds;
-            if (!IsDone($"prepare-{pull}")) busy += PrepareSeconds;
+            if (!IsDone($"grind-{pull}"))
+                busy += Wants.GrindSeconds;
+            if (!IsDone($"prepare-{pull}"))
+                busy += PrepareSeconds;
         }
 
         var until = Math.Max(ready, free + busy);
@@ -90,7 +127,8 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
                 from += Wants.GrindSeconds;
             }
 
-            if (IsDone($"prepare-{pull}")) continue;
+            if (IsDone($"prepare-{pull}"))
+                continue;
             Prepare(pull, from);
             from += PrepareSeconds;
         }
@@ -103,7 +141,16 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
     private SessionStep Preheat()
     {
         var (title, detail, caution) = PreheatWords.Of(_way);
-        return Do(StepKind.Preheat, "preheat", _way.Seconds, title, detail, caution, handsFree: _way.Method is not PreheatMethod.BlankPresses, advance: false);
+        return Do(
+            StepKind.Preheat,
+            "preheat",
+            _way.Seconds,
+            title,
+            detail,
+            caution,
+            handsFree: _way.Method is not PreheatMethod.BlankPresses,
+            advance: false
+        );
     }
 
     private void Pull(int pull, double fill)
@@ -114,8 +161,16 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
             if (pull > 1)
             {
                 if (!IsDone($"purge-{pull}"))
-                    Do(StepKind.Purge, $"purge-{pull}", PurgeSeconds, "Purge and knock out", "Press what is left of the water into another cup, so that the puck comes out dry; knock out, rinse the screen.",
-                        "Wait until the pressure is gone, then turn the holder slowly.", pull);
+                    Do(
+                        StepKind.Purge,
+                        $"purge-{pull}",
+                        PurgeSeconds,
+                        "Purge and knock out",
+                        "Press what is left of the water into another cup, so that the puck comes out dry; knock out, rinse "
+                            + "the screen.",
+                        "Wait until the pressure is gone, then turn the holder slowly.",
+                        pull
+                    );
                 Again(pull, fill);
                 var busy = Time;
                 if (pull > ahead && !IsDone($"grind-{pull}"))
@@ -133,18 +188,38 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
                 Run.AdvanceTo(Math.Max(busy, Time + ReboilSeconds));
             }
 
-            Do(StepKind.Shot, $"shot-{pull}", PourSeconds + Wants.BloomSeconds + KettlePreheat.PressSeconds, $"Pull {pull}{ForWhom(pull)}",
-                string.Create(CultureInfo.InvariantCulture,
-                    $"Pour {fill:0} g straight off the boil, no air left under the piston, wait {Wants.BloomSeconds:0} s, press. {Wants.DoseGrams:0.0} g to {Wants.YieldGrams:0} g{(Wants.CupsAPull == 2 ? ", into two cups" : "")}."),
-                "Pour slowly, hands off the stream. Check that the holder is fully seated before you press.", pull, fill, Wants.DoseGrams);
+            Do(
+                StepKind.Shot,
+                $"shot-{pull}",
+                PourSeconds + Wants.BloomSeconds + KettlePreheat.PressSeconds,
+                $"Pull {pull}{ForWhom(pull)}",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Pour {fill:0} g straight off the boil, no air left under the piston, wait {Wants.BloomSeconds:0} s, "
+                        + $"press. {Wants.DoseGrams:0.0} g to {Wants.YieldGrams:0} "
+                        + $"g{(Wants.CupsAPull == 2 ? ", into two cups" : "")}."
+                ),
+                "Pour slowly, hands off the stream. Check that the holder is fully seated before you press.",
+                pull,
+                fill,
+                Wants.DoseGrams
+            );
             _kettleGrams -= fill;
             LastCup = Math.Max(LastCup, Time);
         }
 
         var milk = DrinksOf(pull).Sum(d => d.MilkGrams);
-        if (milk <= 0 || IsDone($"froth-{pull}")) return;
-        Do(StepKind.Froth, $"froth-{pull}", FrothSeconds, $"Froth milk{ForWhom(pull)}", string.Create(CultureInfo.InvariantCulture,
-            $"{milk:0} g in a frother of its own: this machine gives no steam."), null, pull);
+        if (milk <= 0 || IsDone($"froth-{pull}"))
+            return;
+        Do(
+            StepKind.Froth,
+            $"froth-{pull}",
+            FrothSeconds,
+            $"Froth milk{ForWhom(pull)}",
+            string.Create(CultureInfo.InvariantCulture, $"{milk:0} g in a frother of its own: this machine gives no steam."),
+            null,
+            pull
+        );
         LastCup = Math.Max(LastCup, Time);
     }
 
@@ -152,13 +227,31 @@ internal sealed class KettleSession(SessionBench bench, SessionWants wants, Sess
     {
         if (_kettleGrams >= fill)
         {
-            At(Time, StepKind.Boil, $"boil-{pull}", ReboilSeconds, "Bring the kettle back to the boil", "While you get the next puck ready.", null, pull, handsFree: true);
+            At(
+                Time,
+                StepKind.Boil,
+                $"boil-{pull}",
+                ReboilSeconds,
+                "Bring the kettle back to the boil",
+                "While you get the next puck ready.",
+                null,
+                pull,
+                handsFree: true
+            );
             return;
         }
 
         _kettles++;
         _kettleGrams = Wants.KettleGrams;
-        Do(StepKind.Boil, $"boil-{pull}", BoilSeconds(Wants.KettleGrams), "Refill the kettle and boil it", "It is too low for another pull.",
-            "Boiling water: keep children away.", pull, handsFree: true);
+        Do(
+            StepKind.Boil,
+            $"boil-{pull}",
+            BoilSeconds(Wants.KettleGrams),
+            "Refill the kettle and boil it",
+            "It is too low for another pull.",
+            "Boiling water: keep children away.",
+            pull,
+            handsFree: true
+        );
     }
 }

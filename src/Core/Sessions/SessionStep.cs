@@ -41,8 +41,19 @@ public enum StepKind
 /// <param name="Grams">Water or steam it moves, g.</param>
 /// <param name="DoseGrams">Coffee in it, g.</param>
 public sealed record SessionStep(
-    string Key, StepKind Kind, double StartSeconds, double Seconds, string Title, string Detail, string? Caution, bool HandsFree, int? Pull,
-    double? GroupC, double Grams, double DoseGrams)
+    string Key,
+    StepKind Kind,
+    double StartSeconds,
+    double Seconds,
+    string Title,
+    string Detail,
+    string? Caution,
+    bool HandsFree,
+    int? Pull,
+    double? GroupC,
+    double Grams,
+    double DoseGrams
+)
 {
     /// <summary>When it ends, s.</summary>
     public double EndSeconds => StartSeconds + Seconds;
@@ -54,21 +65,39 @@ public sealed record SessionStep(
     /// <summary>What a step that was done does to the machine's heat.</summary>
     public static IReadOnlyList<HeatEvent> HeatEvents(Machine machine, SessionWants wants, double kettleC, DoneStep done)
     {
-        if (done.Skipped) return [];
+        if (done.Skipped)
+            return [];
         var at = done.StartSeconds;
         var seconds = Math.Max(1, done.EndSeconds - at);
         return done.Kind switch
         {
             StepKind.SwitchOn => [new(HeatEventKind.On, at)],
             StepKind.Bleed => [new(HeatEventKind.Bleed, at, Math.Min(seconds, 30))],
-            StepKind.Flush or StepKind.Rinse when machine.HasBoiler && done.Grams > 0 => [new(HeatEventKind.Flush, at, Math.Min(seconds, 20), done.Grams)],
-            StepKind.Shot => [new(HeatEventKind.Shot, at, seconds, done.Grams, done.DoseGrams,
-                machine.HasBoiler ? 0 : kettleC - KettlePreheat.PourLossK, machine.HasBoiler ? 0 : Math.Min(wants.BloomSeconds, seconds - 1))],
+            StepKind.Flush or StepKind.Rinse when machine.HasBoiler && done.Grams > 0 =>
+            [
+                new(HeatEventKind.Flush, at, Math.Min(seconds, 20), done.Grams),
+            ],
+            StepKind.Shot =>
+            [
+                new(
+                    HeatEventKind.Shot,
+                    at,
+                    seconds,
+                    done.Grams,
+                    done.DoseGrams,
+                    machine.HasBoiler ? 0 : kettleC - KettlePreheat.PourLossK,
+                    machine.HasBoiler ? 0 : Math.Min(wants.BloomSeconds, seconds - 1)
+                ),
+            ],
             StepKind.Cloth => [new(HeatEventKind.Cloth, at, seconds)],
             StepKind.Rest => [new(HeatEventKind.Off, at), new(HeatEventKind.On, done.EndSeconds)],
             StepKind.Steam => [new(HeatEventKind.Steam, at, seconds, done.Grams)],
             StepKind.Depressurise => [new(HeatEventKind.Off, at), new(HeatEventKind.Bleed, at, seconds)],
-            StepKind.Refill => [new(HeatEventKind.Refill, done.EndSeconds, 0, done.Grams), new(HeatEventKind.On, done.EndSeconds)],
+            StepKind.Refill =>
+            [
+                new(HeatEventKind.Refill, done.EndSeconds, 0, done.Grams),
+                new(HeatEventKind.On, done.EndSeconds),
+            ],
             StepKind.Preheat => KettlePreheat.Events(machine, wants.PreheatOn(machine) with { Seconds = seconds }, at, kettleC),
             StepKind.SwitchOff => [new(HeatEventKind.Off, at)],
             _ => [],
@@ -85,7 +114,14 @@ public sealed record SessionStep(
 /// <param name="Grams">Water or steam it moved, g.</param>
 /// <param name="DoseGrams">Coffee in it, g.</param>
 public sealed record DoneStep(
-    string Key, StepKind Kind, double StartSeconds, double EndSeconds, bool Skipped, double Grams = 0, double DoseGrams = 0);
+    string Key,
+    StepKind Kind,
+    double StartSeconds,
+    double EndSeconds,
+    bool Skipped,
+    double Grams = 0,
+    double DoseGrams = 0
+);
 
 /// <summary>Water in boiler or kettle.</summary>
 /// <param name="NowGrams">In it now, g.</param>
@@ -95,7 +131,13 @@ public sealed record DoneStep(
 /// <param name="AtEndGrams">In it at the plan's end, g.</param>
 /// <param name="Refills">How often it has to be filled again on the way.</param>
 public sealed record WaterBudget(
-    double NowGrams, double MinimumGrams, int ShotsLeft, double SteamGramsLeft, double AtEndGrams, int Refills);
+    double NowGrams,
+    double MinimumGrams,
+    int ShotsLeft,
+    double SteamGramsLeft,
+    double AtEndGrams,
+    int Refills
+);
 
 /// <summary>A session from switch-on to last rinse.</summary>
 /// <param name="Steps">What is still to be done, in order of time.</param>
@@ -109,13 +151,21 @@ public sealed record WaterBudget(
 /// <param name="Water">Water in boiler or kettle.</param>
 /// <param name="Now">The machine's heat as it stands, from what was done and read so far.</param>
 public sealed record SessionPlan(
-    IReadOnlyList<SessionStep> Steps, IReadOnlyList<HeatPoint> Course, IReadOnlyList<ShotHeat> Shots, double StartSeconds,
-    double LastCupSeconds, double EndSeconds, string? Problem, IReadOnlyList<string> Remedies, WaterBudget Water,
-    HeatRun Now)
+    IReadOnlyList<SessionStep> Steps,
+    IReadOnlyList<HeatPoint> Course,
+    IReadOnlyList<ShotHeat> Shots,
+    double StartSeconds,
+    double LastCupSeconds,
+    double EndSeconds,
+    string? Problem,
+    IReadOnlyList<string> Remedies,
+    WaterBudget Water,
+    HeatRun Now
+)
 {
     /// <summary>
-    /// The step to do next: one that is under way when it is over before anything else wants the hands, or else the first that is due. Null
-    /// when all is done.
+    /// The step to do next: one that is under way when it is over before anything else wants the hands, or else the first that is
+    /// due. Null when all is done.
     /// </summary>
     /// <param name="underWay">Keys of the steps that were begun and not ended.</param>
     public SessionStep? Next(IReadOnlyCollection<string> underWay)
@@ -123,6 +173,8 @@ public sealed record SessionPlan(
         var due = Steps.Where(s => !underWay.Contains(s.Key)).ToList();
         var hands = due.FirstOrDefault(s => !s.HandsFree);
         var going = Steps.FirstOrDefault(s => underWay.Contains(s.Key));
-        return going is not null && (hands is null || going.EndSeconds <= hands.StartSeconds) ? going : due.FirstOrDefault() ?? going;
+        return going is not null && (hands is null || going.EndSeconds <= hands.StartSeconds)
+            ? going
+            : due.FirstOrDefault() ?? going;
     }
 }

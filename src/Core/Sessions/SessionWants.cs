@@ -71,7 +71,10 @@ public sealed record SessionWants
         {
             SessionRanges.Milk.Check(drink.MilkGrams);
             if (drink.For.Length > LongestName || drink.For.Any(char.IsControl))
-                throw new DoesNotFitException("drinks", $"The name of whom a drink is for has at most {LongestName} characters on one line.");
+                throw new DoesNotFitException(
+                    "drinks",
+                    $"The name of whom a drink is for has at most {LongestName} characters on one line."
+                );
         }
 
         PuckParameters.Dose.Check(DoseGrams);
@@ -81,8 +84,10 @@ public sealed record SessionWants
         SessionRanges.Grind.Check(GrindSeconds);
         SessionRanges.Kettle.Check(KettleGrams);
         KettlePreheat.Bloom.Check(BloomSeconds);
-        if (PreheatTimes is { } times) KettlePreheat.Fills.Check(times);
-        if (HeaterStepC is { } step) HeatRanges.HeaterStep.Check(step);
+        if (PreheatTimes is { } times)
+            KettlePreheat.Fills.Check(times);
+        if (HeaterStepC is { } step)
+            HeatRanges.HeaterStep.Check(step);
         return this;
     }
 }

@@ -13,19 +13,21 @@ public static class ShotsInARow
     private const double MoreLikelyThanNot = 0.5;
 
     /// <summary>
-    /// Shots pulled every 2.5 min before the group is more likely out of its band at lever-up than in it, or the water too low, 0 to 9;
-    /// 0 on a kettle machine, whose metal is warmed anew for each.
+    /// Shots pulled every 2.5 min before the group is more likely out of its band at lever-up than in it, or the water too low, 0
+    /// to 9; 0 on a kettle machine, whose metal is warmed anew for each.
     /// </summary>
     public static int Left(Machine machine, SessionWants wants, HeatRun now)
     {
-        if (!machine.HasBoiler) return 0;
+        if (!machine.HasBoiler)
+            return 0;
         var heat = HeatConstants.Of(machine);
         var band = GroupBand.Of(heat);
         var ahead = now.Clone();
         var water = CupVolumes.WaterGrams(machine, wants.DoseGrams, wants.YieldGrams);
         for (var shots = 0; shots < Most; shots++)
         {
-            if (band.Chance(ahead.GroupC, ahead.PlusMinusK) < MoreLikelyThanNot || ahead.WaterGrams - water < heat.MinimumGrams) return shots;
+            if (band.Chance(ahead.GroupC, ahead.PlusMinusK) < MoreLikelyThanNot || ahead.WaterGrams - water < heat.MinimumGrams)
+                return shots;
             ahead.Add(new(HeatEventKind.Shot, ahead.Seconds, ShotSeconds, water, wants.DoseGrams));
             ahead.AdvanceTo(ahead.Seconds + EverySeconds);
         }

@@ -5,7 +5,9 @@ public static class StepTitles
 {
     public static string Of(DoneStep step)
     {
-        var number = step.Key.Contains('-', StringComparison.Ordinal) ? " " + step.Key[(step.Key.IndexOf('-', StringComparison.Ordinal) + 1)..] : "";
+        var number = step.Key.Contains('-', StringComparison.Ordinal)
+            ? " " + step.Key[(step.Key.IndexOf('-', StringComparison.Ordinal) + 1)..]
+            : "";
         return step.Kind switch
         {
             StepKind.Fill => "Boiler filled",

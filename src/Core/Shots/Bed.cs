@@ -3,8 +3,9 @@ using RuddySpring.Core.Puck;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// The coffee as it lies in the basket. Its resistance is the grind's resistivity times the length of the bed over its area (Darcy), and the
-/// length goes as dose over area: R_b = resistivity * dose / area^2. Another dose or basket of the same grind is this record <c>with</c> it.
+/// The coffee as it lies in the basket. Its resistance is the grind's resistivity times the length of the bed over its area
+/// (Darcy), and the length goes as dose over area: R_b = resistivity * dose / area^2. Another dose or basket of the same grind is
+/// this record <c>with</c> it.
 /// </summary>
 public sealed record Bed
 {
@@ -17,8 +18,8 @@ public sealed record Bed
     private const double TaperedArea = 0.93; // of the rim's, in the mean over the depth
 
     /// <summary>
-    /// What the grind resists, in bar s/ml: the resistance R_b that <see cref="ReferenceDoseGrams"/> of it would have in a straight basket of
-    /// <see cref="ReferenceDiameterMm"/>, wet, swollen and fresh, at 93 degC.
+    /// What the grind resists, in bar s/ml: the resistance R_b that <see cref="ReferenceDoseGrams"/> of it would have in a
+    /// straight basket of <see cref="ReferenceDiameterMm"/>, wet, swollen and fresh, at 93 degC.
     /// </summary>
     public required double Resistivity { get; init; }
 
@@ -41,12 +42,13 @@ public sealed record Bed
     public double ResistanceBarSPerMl => Resistivity * PerResistivity(DoseGrams, Basket);
 
     /// <summary>Of a bed whose resistance R_b in bar s/ml is known.</summary>
-    public static Bed OfResistance(double resistanceBarSPerMl, double doseGrams, Basket basket) => new()
-    {
-        Resistivity = resistanceBarSPerMl / PerResistivity(doseGrams, basket),
-        DoseGrams = doseGrams,
-        Basket = basket,
-    };
+    public static Bed OfResistance(double resistanceBarSPerMl, double doseGrams, Basket basket) =>
+        new()
+        {
+            Resistivity = resistanceBarSPerMl / PerResistivity(doseGrams, basket),
+            DoseGrams = doseGrams,
+            Basket = basket,
+        };
 
     /// <summary>Resistance of a bed over the resistivity of its grind.</summary>
     public static double PerResistivity(double doseGrams, Basket basket)

@@ -1,8 +1,9 @@
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// How coffee gets from the puck to a scale's display: it hangs at basket and spout before it falls, and the scale shows it late. Both are
-/// first-order delays (common practice: the stream goes on for a second after the pressure is gone; kitchen scales lag by 0.2 to 0.8 s).
+/// How coffee gets from the puck to a scale's display: it hangs at basket and spout before it falls, and the scale shows it late.
+/// Both are first-order delays (common practice: the stream goes on for a second after the pressure is gone; kitchen scales lag
+/// by 0.2 to 0.8 s).
 /// </summary>
 /// <param name="SpoutDelaySeconds">Time constant at basket and spout, s, above 0.</param>
 /// <param name="ScaleLagSeconds">Time constant of the scale, s, above 0.</param>

@@ -16,8 +16,8 @@ public readonly record struct DelayBelief(double Seconds, double SdLog)
 
 /// <summary>
 /// What is believed of spout and scale before a pull (<see cref="CupPath"/>). Nobody states them, so they are learned from pulls
-/// (<see cref="PuckReadBack"/>): of the scale over all its pulls, of the spout over all pulls with its holder. A pull tells their sum better
-/// than either, so the two go together.
+/// (<see cref="PuckReadBack"/>): of the scale over all its pulls, of the spout over all pulls with its holder. A pull tells their
+/// sum better than either, so the two go together.
 /// </summary>
 /// <param name="Spout">Delay at basket and spout.</param>
 /// <param name="Scale">Lag of the scale.</param>

@@ -5,8 +5,9 @@ using RuddySpring.Core.Water;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// The water of a shot, all in grams: cup = water in - a * dose - dead water + solids, with a the water held a gram of dry coffee and the solids
-/// those of a cup of its ratio (<see cref="WaterBalance"/>). Common practice; a spent puck weighs about 1.05 g/g more than its dose, 0.9 to 1.3 seen.
+/// The water of a shot, all in grams: cup = water in - a * dose - dead water + solids, with a the water held a gram of dry coffee
+/// and the solids those of a cup of its ratio (<see cref="WaterBalance"/>). Common practice; a spent puck weighs about 1.05 g/g
+/// more than its dose, 0.9 to 1.3 seen.
 /// </summary>
 public static class CupVolumes
 {
@@ -21,26 +22,33 @@ public static class CupVolumes
     public static double CupGrams(Machine machine, double doseGrams, double waterGrams, double? retention = null)
     {
         var runs = waterGrams - KeptGrams(machine, doseGrams, retention);
-        if (runs <= 0) return 0;
+        if (runs <= 0)
+            return 0;
         var cup = runs;
-        for (var i = 0; i < Rounds; i++) cup = runs + SolidsGrams(doseGrams, cup);
+        for (var i = 0; i < Rounds; i++)
+            cup = runs + SolidsGrams(doseGrams, cup);
         return cup;
     }
 
     private static double KeptGrams(Machine machine, double doseGrams, double? retention) =>
-        (WaterBalance.HeldPerGram(MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram)) * PuckParameters.Dose.Check(doseGrams)) + machine.DeadWaterGrams;
+        (
+            WaterBalance.HeldPerGram(MachineRanges.Retention.Check(retention ?? machine.RetentionPerGram))
+            * PuckParameters.Dose.Check(doseGrams)
+        ) + machine.DeadWaterGrams;
 
-    private static double SolidsGrams(double doseGrams, double cupGrams) => doseGrams * WaterBalance.SolidsPerGram(cupGrams / doseGrams);
+    private static double SolidsGrams(double doseGrams, double cupGrams) =>
+        doseGrams * WaterBalance.SolidsPerGram(cupGrams / doseGrams);
 
     /// <summary>
-    /// Most water in g that the machine can put through one puck: its chamber less the air left in it (times its strokes on a boiler lever)
-    /// at the water's temperature in degC; 60 ml at 95 degC weighs 57.7 g.
+    /// Most water in g that the machine can put through one puck: its chamber less the air left in it (times its strokes on a
+    /// boiler lever) at the water's temperature in degC; 60 ml at 95 degC weighs 57.7 g.
     /// </summary>
     public static double MostWaterGrams(Machine machine, double waterC) =>
         machine.WaterMl * (machine.HasBoiler ? machine.StrokesAShot : 1) * LiquidWater.DensityGramsPerMl(waterC);
 
     /// <summary>
-    /// Most water in ml that reaches the puck: the chamber of every stroke less the dead water, which stands cold beside it (1 g is 1 ml).
+    /// Most water in ml that reaches the puck: the chamber of every stroke less the dead water, which stands cold beside it (1 g
+    /// is 1 ml).
     /// </summary>
     /// <param name="machine">The machine.</param>
     /// <param name="strokes">Strokes of a boiler lever; null for as many as it takes for a shot.</param>

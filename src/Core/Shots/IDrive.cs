@@ -3,8 +3,8 @@ using RuddySpring.Core.Pulls;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// What presses the water through a puck: a plan in a hand, a recorded pressure, a lever that is held, a pump. The drive owns the stroke:
-/// water that has left the piston is gone until it is refilled.
+/// What presses the water through a puck: a plan in a hand, a recorded pressure, a lever that is held, a pump. The drive owns the
+/// stroke: water that has left the piston is gone until it is refilled.
 /// </summary>
 public interface IDrive
 {
@@ -25,7 +25,8 @@ public sealed class RecordedDrive(IReadOnlyList<(double Seconds, double Bar)> sa
     /// <inheritdoc/>
     public double Next(in PullState seen, double puckMlPerS, double stepSeconds)
     {
-        while (_next < samples.Count && samples[_next].Seconds <= seen.Seconds + 1e-9) _bar = Math.Max(0, samples[_next++].Bar);
+        while (_next < samples.Count && samples[_next].Seconds <= seen.Seconds + 1e-9)
+            _bar = Math.Max(0, samples[_next++].Bar);
         return _bar;
     }
 }

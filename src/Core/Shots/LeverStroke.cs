@@ -3,8 +3,8 @@ using RuddySpring.Core.Machines;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// The stroke of a lever: water that has left the piston is gone until the lever is up again. A boiler lever that has run out is lifted, or its
-/// spring cocked, and the group fills, which takes its time; elsewhere the chamber is filled once.
+/// The stroke of a lever: water that has left the piston is gone until the lever is up again. A boiler lever that has run out is
+/// lifted, or its spring cocked, and the group fills, which takes its time; elsewhere the chamber is filled once.
 /// </summary>
 /// <param name="machine">The machine.</param>
 /// <param name="refillSeconds">How long a refill takes, s.</param>
@@ -23,10 +23,13 @@ public sealed class LeverStroke(Machine machine, double refillSeconds, double fr
     /// <param name="stepSeconds">Length of the step.</param>
     public bool Fills(double movedMl, bool lifted, double stepSeconds)
     {
-        if (machine.HasBoiler && _refillLeft <= 0 && movedMl - FromMl >= _strokeMl * (1 - 1e-3)) _refillLeft = refillSeconds;
+        if (machine.HasBoiler && _refillLeft <= 0 && movedMl - FromMl >= _strokeMl * (1 - 1e-3))
+            _refillLeft = refillSeconds;
         var refills = _refillLeft > 0;
-        if (refills) _refillLeft -= stepSeconds;
-        if (lifted || refills) FromMl = movedMl;
+        if (refills)
+            _refillLeft -= stepSeconds;
+        if (lifted || refills)
+            FromMl = movedMl;
         return lifted || refills;
     }
 }

@@ -14,7 +14,8 @@ public sealed record PhaseDistance(string Name, double FromSeconds, double ToSec
 /// <summary>How far a recorded pull was from its plan, phase by phase, and how smooth the arm was.</summary>
 /// <param name="Phases">The phases that were reached.</param>
 /// <param name="Missed">How many were never reached.</param>
-/// <param name="ShakeBar">The arm's shake while it should be held (<see cref="ArmShake"/>), bar; null where there is too little to tell.</param>
+/// <param name="ShakeBar">The arm's shake while it should be held (<see cref="ArmShake"/>), bar; null where there is too little
+/// to tell.</param>
 public sealed record PlanDistance(IReadOnlyList<PhaseDistance> Phases, int Missed, double? ShakeBar)
 {
     private const double SettleSeconds = 1.0;
@@ -27,20 +28,34 @@ public sealed record PlanDistance(IReadOnlyList<PhaseDistance> Phases, int Misse
     /// <param name="moments">Its moments, likewise.</param>
     public static PlanDistance? Of(PullPlan plan, double yieldGrams, CleanTrace clean, Moments moments)
     {
-        if (plan.Key == PullPlan.UnknownKey || !clean.HasPressure || moments.Stop is not { } stop) return null;
+        if (plan.Key == PullPlan.UnknownKey || !clean.HasPressure || moments.Stop is not { } stop)
+            return null;
         var wanted = PlanCourse.Of(plan, yieldGrams, clean, moments);
         var count = Math.Min(wanted.Count, clean.Seconds.Length);
-        if (count == 0) return null;
+        if (count == 0)
+            return null;
         var inside = Enumerable.Range(0, count).Where(i => clean.Seconds[i] <= stop && clean.SawPressure(i)).ToList();
-        var phases = inside.Where(i => wanted[i].Phase < plan.Phases.Count).GroupBy(i => wanted[i].Phase).Select(g =>
-        {
-            var (from, to) = (clean.Seconds[g.First()], clean.Seconds[g.Last()]);
-            var settled = g.Where(i => clean.Seconds[i] >= from + SettleSeconds).DefaultIfEmpty(g.Last()).ToList();
-            return new PhaseDistance(
-                plan.Phases[g.Key].Name, from, to, settled.Average(i => clean.PressureBar[i] - wanted[i].Bar),
-                settled.Average(i => Math.Abs(clean.PressureBar[i] - wanted[i].Bar) <= plan.BandBar ? 1.0 : 0.0));
-        }).ToList();
-        var shake = ArmShake.Of([.. inside.Select(i => clean.PressureBar[i])], [.. inside.Select(i => wanted[i].Bar)], HalfWindow);
+        var phases = inside
+            .Where(i => wanted[i].Phase < plan.Phases.Count)
+            .GroupBy(i => wanted[i].Phase)
+            .Select(g =>
+            {
+                var (from, to) = (clean.Seconds[g.First()], clean.Seconds[g.Last()]);
+                var settled = g.Where(i => clean.Seconds[i] >= from + SettleSeconds).DefaultIfEmpty(g.Last()).ToList();
+                return new PhaseDistance(
+                    plan.Phases[g.Key].Name,
+                    from,
+                    to,
+                    settled.Average(i => clean.PressureBar[i] - wanted[i].Bar),
+                    settled.Average(i => Math.Abs(clean.PressureBar[i] - wanted[i].Bar) <= plan.BandBar ? 1.0 : 0.0)
+                );
+            })
+            .ToList();
+        var shake = ArmShake.Of(
+            [.. inside.Select(i => clean.PressureBar[i])],
+            [.. inside.Select(i => wanted[i].Bar)],
+            HalfWindow
+        );
         return new(phases, Math.Max(0, plan.Phases.Count - phases.Count), shake);
     }
 }

@@ -9,7 +9,14 @@ namespace RuddySpring.Core.Shots;
 /// <param name="MostBar">Most the machine gives then.</param>
 /// <param name="Phase">Index of the phase that is due.</param>
 public sealed record PreviewPoint(
-    double Seconds, double TargetBar, double PressureBar, double CupGrams, double FlowGramsPerS, double MostBar, int Phase);
+    double Seconds,
+    double TargetBar,
+    double PressureBar,
+    double CupGrams,
+    double FlowGramsPerS,
+    double MostBar,
+    int Phase
+);
 
 /// <summary>A plan on a machine and a puck, before it is pulled: how it would run, and what the machine does not give.</summary>
 /// <param name="Points">Ten a second.</param>
@@ -18,7 +25,12 @@ public sealed record PreviewPoint(
 /// <param name="ReachedYield">Whether the yield is reached.</param>
 /// <param name="Problems">What the plan asks that the machine does not give.</param>
 public sealed record PlanPreview(
-    IReadOnlyList<PreviewPoint> Points, double Seconds, double? FirstDropsSeconds, bool ReachedYield, IReadOnlyList<PlanProblem> Problems)
+    IReadOnlyList<PreviewPoint> Points,
+    double Seconds,
+    double? FirstDropsSeconds,
+    bool ReachedYield,
+    IReadOnlyList<PlanProblem> Problems
+)
 {
     /// <summary>Of a shot as it is described.</summary>
     /// <exception cref="FieldRangeException">A number of the plan is out of range.</exception>
@@ -28,10 +40,17 @@ public sealed record PlanPreview(
         var (plan, machine) = (conditions.Plan, conditions.Machine);
         var shot = SimulatedShot.Pull(conditions);
         var course = PlanCourse.Along(plan, machine, shot, conditions.YieldGrams);
-        var points = shot.Samples.Zip(course, (s, c) => new PreviewPoint(
-            s.Seconds, c.Bar, s.PressureBar, s.CupGrams, s.FlowGramsPerS, s.MostBar, c.Phase)).ToList();
+        var points = shot
+            .Samples.Zip(course, (s, c) =>
+                new PreviewPoint(s.Seconds, c.Bar, s.PressureBar, s.CupGrams, s.FlowGramsPerS, s.MostBar, c.Phase)
+            )
+            .ToList();
         return new(
-            points, shot.Seconds, shot.FirstDropsSeconds, shot.ReachedYield,
-            PlanReach.Problems(plan, machine, conditions.Bed.DoseGrams, conditions.YieldGrams));
+            points,
+            shot.Seconds,
+            shot.FirstDropsSeconds,
+            shot.ReachedYield,
+            PlanReach.Problems(plan, machine, conditions.Bed.DoseGrams, conditions.YieldGrams)
+        );
     }
 }

@@ -3,8 +3,8 @@ using RuddySpring.Core.Traces;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// A puck read back from the trace of a whole pull: what it was, how sure that is, and what the trace cannot tell. The next puck of the same
-/// coffee is expected to be like it.
+/// A puck read back from the trace of a whole pull: what it was, how sure that is, and what the trace cannot tell. The next puck
+/// of the same coffee is expected to be like it.
 /// </summary>
 /// <param name="After">What is believed of it now.</param>
 /// <param name="Misfit">Standard deviation of what is left between scale and fit, g.</param>
@@ -25,9 +25,14 @@ public sealed record PuckReadBack(PuckBelief After, double Misfit, IReadOnlyList
     /// <param name="reading">The same, cleaned and with its moments.</param>
     public static PuckReadBack? Of(PuckBelief before, Trace trace, ShotReading reading)
     {
-        if (trace.Of(Channel.Pressure) is not { Origin: not Origin.Assumed } || trace.Of(Channel.Weight) is not { Origin: not Origin.Assumed } scale) return null;
+        if (
+            trace.Of(Channel.Pressure) is not { Origin: not Origin.Assumed }
+            || trace.Of(Channel.Weight) is not { Origin: not Origin.Assumed } scale
+        )
+            return null;
         var (clean, moments) = reading.SinceLever;
-        if (moments.Stop is not { } stop || clean.WeightGrams[^1] < LeastGrams) return null;
+        if (moments.Stop is not { } stop || clean.WeightGrams[^1] < LeastGrams)
+            return null;
         var start = reading.Moments.Start ?? 0;
         var until = Math.Min(stop + TailSeconds, clean.Seconds[^1]);
         var (weight, _) = CupOnScale.Of(TraceCleaning.Ordered(scale));
@@ -35,12 +40,18 @@ public sealed record PuckReadBack(PuckBelief After, double Misfit, IReadOnlyList
         for (var i = 0; i < weight.Count; i++)
         {
             var at = weight.Seconds[i] - start;
-            if (at >= 0 && at <= until && (weights.Count == 0 || at - weights[^1].Seconds >= EverySeconds)) weights.Add((at, weight.Values[i]));
+            if (at >= 0 && at <= until && (weights.Count == 0 || at - weights[^1].Seconds >= EverySeconds))
+                weights.Add((at, weight.Values[i]));
         }
 
-        if (weights.Count < 10) return null;
+        if (weights.Count < 10)
+            return null;
         var pressures = clean.Seconds.Select((s, i) => (s, clean.PressureBar[i])).ToList();
         var fit = TraceFit.Of(before, pressures, weights, until, NoiseGrams, Rounds);
-        return new(reading.Measures.R10 is { } r10 ? fit.Belief.Beside(r10) : fit.Belief, fit.Misfit, fit.Belief.CannotTell(before));
+        return new(
+            reading.Measures.R10 is { } r10 ? fit.Belief.Beside(r10) : fit.Belief,
+            fit.Misfit,
+            fit.Belief.CannotTell(before)
+        );
     }
 }

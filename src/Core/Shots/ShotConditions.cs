@@ -5,8 +5,9 @@ using RuddySpring.Core.Pulls;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// The one description of a shot: everything that decides what comes of it, but the hand. "5 g less", "the other basket" or "3 K cooler" is
-/// this record <c>with</c> one of its parts changed; resistance, lanes and water follow by themselves. <see cref="ShotRun"/> pulls it.
+/// The one description of a shot: everything that decides what comes of it, but the hand. "5 g less", "the other basket" or "3 K
+/// cooler" is this record <c>with</c> one of its parts changed; resistance, lanes and water follow by themselves.
+/// <see cref="ShotRun"/> pulls it.
 /// </summary>
 public sealed record ShotConditions
 {
@@ -33,10 +34,24 @@ public sealed record ShotConditions
 
     /// <summary>A shot as a sheet has it, on a machine with its own basket where no other is named.</summary>
     public static ShotConditions Of(
-        Machine machine, PullPlan plan, double doseGrams, double yieldGrams, double waterC, double resistivity = 1, Basket? basket = null,
-        Preparation? preparation = null) => new()
+        Machine machine,
+        PullPlan plan,
+        double doseGrams,
+        double yieldGrams,
+        double waterC,
+        double resistivity = 1,
+        Basket? basket = null,
+        Preparation? preparation = null
+    ) =>
+        new()
         {
-            Bed = new() { Resistivity = resistivity, DoseGrams = doseGrams, Basket = basket ?? Basket.Of(machine), Preparation = preparation },
+            Bed = new()
+            {
+                Resistivity = resistivity,
+                DoseGrams = doseGrams,
+                Basket = basket ?? Basket.Of(machine),
+                Preparation = preparation,
+            },
             Behaviour = PuckBehaviour.Usual with { WaterHeldPerGram = WaterBalance.HeldPerGram(machine.RetentionPerGram) },
             Water = WaterCourse.Steady(waterC),
             Machine = machine,
@@ -45,17 +60,21 @@ public sealed record ShotConditions
         };
 
     /// <summary>The puck that the equations see, at the water's first temperature.</summary>
-    public PuckParameters Puck => new()
-    {
-        DoseGrams = Bed.DoseGrams,
-        ResistanceBarSPerMl = Bed.ResistanceBarSPerMl,
-        WaterC = Water.StartC(),
-        Behaviour = Behaviour,
-        LaneSpread = Bed.LaneSpread,
-        RestrictorBarS2PerMl2 = Bed.Basket.RestrictorBarS2PerMl2,
-    };
+    public PuckParameters Puck =>
+        new()
+        {
+            DoseGrams = Bed.DoseGrams,
+            ResistanceBarSPerMl = Bed.ResistanceBarSPerMl,
+            WaterC = Water.StartC(),
+            Behaviour = Behaviour,
+            LaneSpread = Bed.LaneSpread,
+            RestrictorBarS2PerMl2 = Bed.Basket.RestrictorBarS2PerMl2,
+        };
 
     /// <summary>The same shot of a grind whose bed resists so many bar s/ml.</summary>
     public ShotConditions WithResistance(double resistanceBarSPerMl) =>
-        this with { Bed = Bed with { Resistivity = resistanceBarSPerMl / Bed.PerResistivity(Bed.DoseGrams, Bed.Basket) } };
+        this with
+        {
+            Bed = Bed with { Resistivity = resistanceBarSPerMl / Bed.PerResistivity(Bed.DoseGrams, Bed.Basket) },
+        };
 }

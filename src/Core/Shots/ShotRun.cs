@@ -4,8 +4,9 @@ using RuddySpring.Core.Pulls;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// The one run of a shot: puck, spout, cup and scale, step by step under any drive. Simulation, forecast, coach, practice and stand-in all
-/// pull their shots with it. Deterministic: the same conditions and the same drive give the same shot to the last digit.
+/// The one run of a shot: puck, spout, cup and scale, step by step under any drive. Simulation, forecast, coach, practice and
+/// stand-in all pull their shots with it. Deterministic: the same conditions and the same drive give the same shot to the last
+/// digit.
 /// </summary>
 public sealed class ShotRun
 {
@@ -15,7 +16,8 @@ public sealed class ShotRun
     /// <summary>Weight in g that counts as first drops.</summary>
     public const double FirstDropsGrams = 0.2;
 
-    /// <summary>Strength of the stream below which it looks pale, share of its weight (common practice: the last third of a 1:2 cup).</summary>
+    /// <summary>Strength of the stream below which it looks pale, share of its weight (common practice: the last third of a 1:2
+    /// cup).</summary>
     public const double PaleBelow = 0.04;
 
     private const double PaleFromGrams = 8;
@@ -24,16 +26,16 @@ public sealed class ShotRun
 
     private readonly WaterCourse _water;
     private CupPath _path;
-    private double _stepSeconds, _falls, _shows;
+    private double _stepSeconds,
+        _falls,
+        _shows;
 
     /// <summary>A shot that has not begun.</summary>
     /// <param name="conditions">What it is.</param>
     /// <param name="laneFactors">Permeability of each lane over the mean; null for the quantiles of the bed's spread.</param>
     /// <exception cref="FieldRangeException">A number is out of range.</exception>
     public ShotRun(ShotConditions conditions, IReadOnlyList<double>? laneFactors = null)
-        : this(conditions.Puck, conditions.Water, conditions.Path, laneFactors)
-    {
-    }
+        : this(conditions.Puck, conditions.Water, conditions.Path, laneFactors) { }
 
     /// <summary>A shot of a puck whose own numbers are known.</summary>
     public ShotRun(PuckParameters puck, WaterCourse water, CupPath path, IReadOnlyList<double>? laneFactors = null) =>
@@ -43,8 +45,13 @@ public sealed class ShotRun
     {
         Puck = other.Puck.Copy();
         (_water, _path, Stream) = (other._water, other._path, other.Stream);
-        (Seconds, PressureBar, InflowMlPerS, LeavesGramsPerS, FallingGramsPerS) =
-            (other.Seconds, other.PressureBar, other.InflowMlPerS, other.LeavesGramsPerS, other.FallingGramsPerS);
+        (Seconds, PressureBar, InflowMlPerS, LeavesGramsPerS, FallingGramsPerS) = (
+            other.Seconds,
+            other.PressureBar,
+            other.InflowMlPerS,
+            other.LeavesGramsPerS,
+            other.FallingGramsPerS
+        );
         (GramsPerMl, FirstDropsSeconds, Pale) = (other.GramsPerMl, other.FirstDropsSeconds, other.Pale);
     }
 
@@ -96,7 +103,8 @@ public sealed class ShotRun
     {
         var ahead = Copy();
         var steps = (int)Math.Ceiling(seconds / LookAheadStepSeconds);
-        for (var i = 0; i < steps; i++) ahead.Press(bar, seconds / steps);
+        for (var i = 0; i < steps; i++)
+            ahead.Press(bar, seconds / steps);
         return ahead.LeavesGramsPerS;
     }
 
@@ -107,8 +115,10 @@ public sealed class ShotRun
     /// <returns>What left the puck, g.</returns>
     public double Press(double bar, double seconds)
     {
-        if (seconds != _stepSeconds) (_stepSeconds, _falls, _shows) = (seconds, _path.ShareThatFalls(seconds), _path.ShareThatShows(seconds));
-        if (_water.Changes() && _water.At(Seconds) is var waterC && Math.Abs(waterC - Puck.WaterC) > WaterFollowsK) Puck.WaterC = waterC;
+        if (seconds != _stepSeconds)
+            (_stepSeconds, _falls, _shows) = (seconds, _path.ShareThatFalls(seconds), _path.ShareThatShows(seconds));
+        if (_water.Changes() && _water.At(Seconds) is var waterC && Math.Abs(waterC - Puck.WaterC) > WaterFollowsK)
+            Puck.WaterC = waterC;
         var step = Puck.Step(bar, seconds);
         var before = Stream.CupGrams;
         Stream = Stream.After(step.CupGrams, _falls, _shows);
@@ -117,9 +127,11 @@ public sealed class ShotRun
         InflowMlPerS = step.InflowMl / seconds;
         LeavesGramsPerS = step.CupGrams / seconds;
         FallingGramsPerS = (Stream.CupGrams - before) / seconds;
-        if (step.OutflowMl > 1e-9) GramsPerMl = step.CupGrams / step.OutflowMl;
+        if (step.OutflowMl > 1e-9)
+            GramsPerMl = step.CupGrams / step.OutflowMl;
         Pale |= step.CupGrams > 0 && Stream.CupGrams > PaleFromGrams && step.SolidsGrams < PaleBelow * step.CupGrams;
-        if (FirstDropsSeconds is null && Stream.CupGrams >= FirstDropsGrams) FirstDropsSeconds = Seconds;
+        if (FirstDropsSeconds is null && Stream.CupGrams >= FirstDropsGrams)
+            FirstDropsSeconds = Seconds;
         return step.CupGrams;
     }
 }

@@ -9,11 +9,19 @@ namespace RuddySpring.Core.Shots;
 /// <param name="CupGrams">In the cup.</param>
 /// <param name="Strength">Of the cup so far, 0 to 1.</param>
 /// <param name="MovedMl">Water that has entered the puck, as the piston moved it.</param>
-/// <param name="StrokeMl">Water of the stroke under way, from where the lever was last up; of a pump's or stepped lever's pull all of it.</param>
+/// <param name="StrokeMl">Water of the stroke under way, from where the lever was last up; of a pump's or stepped lever's pull
+/// all of it.</param>
 /// <param name="MostBar">Most that the machine would have given at that instant.</param>
 public readonly record struct SimulatedSample(
-    double Seconds, double PressureBar, double FlowGramsPerS, double CupGrams, double Strength, double MovedMl = 0,
-    double StrokeMl = 0, double MostBar = 12);
+    double Seconds,
+    double PressureBar,
+    double FlowGramsPerS,
+    double CupGrams,
+    double Strength,
+    double MovedMl = 0,
+    double StrokeMl = 0,
+    double MostBar = 12
+);
 
 /// <summary>A whole simulated shot.</summary>
 /// <param name="Samples">Ten a second.</param>
@@ -25,8 +33,15 @@ public readonly record struct SimulatedSample(
 /// <param name="ExtractionSpread">Standard deviation between the lanes, share of dose.</param>
 /// <param name="ReachedYield">False when the water ran out or nothing flowed.</param>
 public sealed record SimulatedShot(
-    IReadOnlyList<SimulatedSample> Samples, double? FirstDropsSeconds, double Seconds, double CupGrams, double Strength,
-    double ExtractionShare, double ExtractionSpread, bool ReachedYield)
+    IReadOnlyList<SimulatedSample> Samples,
+    double? FirstDropsSeconds,
+    double Seconds,
+    double CupGrams,
+    double Strength,
+    double ExtractionShare,
+    double ExtractionSpread,
+    bool ReachedYield
+)
 {
     private const int StepsASample = 2;
     private const double UsualLongestSeconds = 150;
@@ -41,7 +56,8 @@ public sealed record SimulatedShot(
         var run = new ShotRun(conditions);
         var drive = new PlanDrive(new(conditions.Plan.Checked(), yieldGrams, Strokes.VolumeMl(machine)), machine);
         var samples = new List<SimulatedSample>(600) { new(0, 0, 0, 0, 0, MostBar: PressureLimit.MostBar(machine, 0)) };
-        bool reached = false, empty = false;
+        bool reached = false,
+            empty = false;
         for (var step = 1; run.Seconds < longestSeconds && !reached && !empty; step++)
         {
             run.Step(drive, ShotRun.UsualStepSeconds);
@@ -49,15 +65,30 @@ public sealed record SimulatedShot(
             empty = !drive.HasWater(run.Puck.InflowMl) && run.PressureBar < 0.05;
             if (step % StepsASample == 0 || reached)
             {
-                samples.Add(new(
-                    step * ShotRun.UsualStepSeconds, run.PressureBar, run.FallingGramsPerS, run.Stream.CupGrams, run.Puck.Strength, run.Puck.InflowMl,
-                    run.Puck.InflowMl - drive.StrokeFromMl, drive.MostBar));
+                samples.Add(
+                    new(
+                        step * ShotRun.UsualStepSeconds,
+                        run.PressureBar,
+                        run.FallingGramsPerS,
+                        run.Stream.CupGrams,
+                        run.Puck.Strength,
+                        run.Puck.InflowMl,
+                        run.Puck.InflowMl - drive.StrokeFromMl,
+                        drive.MostBar
+                    )
+                );
             }
         }
 
         return new(
-            samples, run.FirstDropsSeconds, samples[^1].Seconds, run.Stream.LeftPuckGrams, run.Puck.Strength, run.Puck.ExtractionShare,
-            run.Puck.ExtractionSpread, reached);
+            samples,
+            run.FirstDropsSeconds,
+            samples[^1].Seconds,
+            run.Stream.LeftPuckGrams,
+            run.Puck.Strength,
+            run.Puck.ExtractionShare,
+            run.Puck.ExtractionSpread,
+            reached
+        );
     }
 }
-

@@ -3,8 +3,9 @@ using RuddySpring.Core.Machines;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// Pressure made stroke by stroke: dp/dt = (Q_piston - Q_puck) / C with C the compliance of the air in the chamber. The hand pushes a
-/// stroke as hard as the wanted pressure asks and no faster than it can, then draws back, and meanwhile the puck lets the pressure fall.
+/// Pressure made stroke by stroke: dp/dt = (Q_piston - Q_puck) / C with C the compliance of the air in the chamber. The hand
+/// pushes a stroke as hard as the wanted pressure asks and no faster than it can, then draws back, and meanwhile the puck lets
+/// the pressure fall.
 /// </summary>
 /// <param name="machine">A pump or a stepped lever.</param>
 public sealed class StrokePressure(Machine machine)
@@ -35,7 +36,11 @@ public sealed class StrokePressure(Machine machine)
         }
         else if (targetBar > 0.05)
         {
-            push = Math.Clamp(puckMlPerS + (give * (targetBar - pressureBar) / FollowSeconds), 0.0, _strokeMl / (_pump ? PumpStrokeSeconds : StepSeconds));
+            push = Math.Clamp(
+                puckMlPerS + (give * (targetBar - pressureBar) / FollowSeconds),
+                0.0,
+                _strokeMl / (_pump ? PumpStrokeSeconds : StepSeconds)
+            );
             _leftMl -= push * seconds;
             if (_leftMl <= 0)
             {

@@ -3,9 +3,9 @@ using MathNet.Numerics.LinearAlgebra;
 namespace RuddySpring.Core.Shots;
 
 /// <summary>
-/// A shot fitted to what gauge and scale have said of it: the pull is played again under its recorded pressure, and the unknowns are moved until
-/// the scale would have shown what it did (Gauss and Newton's method, damped, with what was believed before as a prior; the covariance from
-/// the curvature at the mode).
+/// A shot fitted to what gauge and scale have said of it: the pull is played again under its recorded pressure, and the unknowns
+/// are moved until the scale would have shown what it did (Gauss and Newton's method, damped, with what was believed before as a
+/// prior; the covariance from the curvature at the mode).
 /// </summary>
 /// <param name="Belief">What is believed now.</param>
 /// <param name="Run">The fitted shot as it stands at the end of what was said.</param>
@@ -26,8 +26,14 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
     /// <param name="rounds">Rounds of the search, 2 or more.</param>
     /// <param name="from">Logarithms off the prior's middle to begin at; null for none.</param>
     public static TraceFit Of(
-        PuckBelief prior, IReadOnlyList<(double Seconds, double Bar)> pressures, IReadOnlyList<(double Seconds, double Grams)> weights, double untilSeconds,
-        double noiseGrams, int rounds, IReadOnlyList<double>? from = null)
+        PuckBelief prior,
+        IReadOnlyList<(double Seconds, double Bar)> pressures,
+        IReadOnlyList<(double Seconds, double Grams)> weights,
+        double untilSeconds,
+        double noiseGrams,
+        int rounds,
+        IReadOnlyList<double>? from = null
+    )
     {
         var n = PuckUnknown.All.Count;
         var precision = prior.Covariance.Inverse();
@@ -48,10 +54,16 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
                 // what only delays the sight of it changes nothing in the puck
                 var played = PuckUnknown.All[k].MovesWater ? Replayed.Of(other, pressures, weights, untilSeconds) : replay;
                 var seen = played.Shown(other.Path, weights, out var then);
-                for (var i = 0; i < weights.Count; i++) slopes[i, k] = (seen[i] - shown[i]) / Nudge;
-                stateSlopes.SetColumn(k, [
-                    (then.AtSpoutGrams - state.AtSpoutGrams) / Nudge, (then.CupGrams - state.CupGrams) / Nudge, (then.ShownGrams - state.ShownGrams) / Nudge,
-                ]);
+                for (var i = 0; i < weights.Count; i++)
+                    slopes[i, k] = (seen[i] - shown[i]) / Nudge;
+                stateSlopes.SetColumn(
+                    k,
+                    [
+                        (then.AtSpoutGrams - state.AtSpoutGrams) / Nudge,
+                        (then.CupGrams - state.CupGrams) / Nudge,
+                        (then.ShownGrams - state.ShownGrams) / Nudge,
+                    ]
+                );
             }
 
             var off = Vector<double>.Build.Dense(weights.Count, i => weights[i].Grams - shown[i]);
@@ -73,19 +85,29 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
     private sealed record Replayed(ShotRun Run, List<(double Seconds, double Grams)> Steps)
     {
         public static Replayed Of(
-            ShotConditions shot, IReadOnlyList<(double Seconds, double Bar)> pressures, IReadOnlyList<(double Seconds, double Grams)> weights, double untilSeconds)
+            ShotConditions shot,
+            IReadOnlyList<(double Seconds, double Bar)> pressures,
+            IReadOnlyList<(double Seconds, double Grams)> weights,
+            double untilSeconds
+        )
         {
             var run = new ShotRun(shot);
             var steps = new List<(double Seconds, double Grams)>((int)(untilSeconds / LongestStep) + weights.Count + 2);
-            double at = 0.0, bar = 0.0;
-            int pressure = 0, weight = 0;
+            double at = 0.0,
+                bar = 0.0;
+            int pressure = 0,
+                weight = 0;
             while (untilSeconds - at > 1e-9)
             {
-                while (pressure < pressures.Count && pressures[pressure].Seconds <= at + 1e-9) bar = Math.Max(0, pressures[pressure++].Bar);
-                while (weight < weights.Count && weights[weight].Seconds <= at + 1e-9) weight++;
+                while (pressure < pressures.Count && pressures[pressure].Seconds <= at + 1e-9)
+                    bar = Math.Max(0, pressures[pressure++].Bar);
+                while (weight < weights.Count && weights[weight].Seconds <= at + 1e-9)
+                    weight++;
                 var until = untilSeconds;
-                if (pressure < pressures.Count) until = Math.Min(until, pressures[pressure].Seconds);
-                if (weight < weights.Count) until = Math.Min(until, weights[weight].Seconds);
+                if (pressure < pressures.Count)
+                    until = Math.Min(until, pressures[pressure].Seconds);
+                if (weight < weights.Count)
+                    until = Math.Min(until, weights[weight].Seconds);
                 var step = Math.Min(LongestStep, until - at);
                 at += step;
                 steps.Add((step, run.Press(bar, step)));
@@ -99,16 +121,21 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
             var shown = new double[weights.Count];
             state = default;
             var (at, weight) = (0.0, 0);
-            double stepSeconds = 0, falls = 0, shows = 0;
+            double stepSeconds = 0,
+                falls = 0,
+                shows = 0;
             foreach (var (seconds, grams) in Steps)
             {
-                while (weight < shown.Length && weights[weight].Seconds <= at + 1e-9) shown[weight++] = state.ShownGrams;
-                if (seconds != stepSeconds) (stepSeconds, falls, shows) = (seconds, path.ShareThatFalls(seconds), path.ShareThatShows(seconds));
+                while (weight < shown.Length && weights[weight].Seconds <= at + 1e-9)
+                    shown[weight++] = state.ShownGrams;
+                if (seconds != stepSeconds)
+                    (stepSeconds, falls, shows) = (seconds, path.ShareThatFalls(seconds), path.ShareThatShows(seconds));
                 state = state.After(grams, falls, shows);
                 at += seconds;
             }
 
-            while (weight < shown.Length) shown[weight++] = state.ShownGrams;
+            while (weight < shown.Length)
+                shown[weight++] = state.ShownGrams;
             return shown;
         }
     }

@@ -18,11 +18,13 @@ public sealed record WaterCourse(IReadOnlyList<WaterPoint> Points)
     /// <summary>Temperature in degC at a time in s: straight between the points, level outside of them.</summary>
     public double At(double seconds)
     {
-        if (Points.Count == 1 || seconds <= Points[0].Seconds) return Points[0].WaterC;
+        if (Points.Count == 1 || seconds <= Points[0].Seconds)
+            return Points[0].WaterC;
         for (var i = 1; i < Points.Count; i++)
         {
             var ((fromSeconds, fromC), (toSeconds, toC)) = (Points[i - 1], Points[i]);
-            if (seconds <= toSeconds) return fromC + ((toC - fromC) * (seconds - fromSeconds) / Math.Max(1e-9, toSeconds - fromSeconds));
+            if (seconds <= toSeconds)
+                return fromC + ((toC - fromC) * (seconds - fromSeconds) / Math.Max(1e-9, toSeconds - fromSeconds));
         }
 
         return Points[^1].WaterC;
@@ -32,16 +34,25 @@ public sealed record WaterCourse(IReadOnlyList<WaterPoint> Points)
     public WaterCourse Shifted(double kelvin) => new([.. Points.Select(p => p with { WaterC = p.WaterC + kelvin })]);
 
     /// <summary>The same course, nowhere under or over a temperature in degC.</summary>
-    public WaterCourse Within(double lowC, double highC) => new([.. Points.Select(p => p with { WaterC = Math.Clamp(p.WaterC, lowC, highC) })]);
+    public WaterCourse Within(double lowC, double highC) =>
+        new([.. Points.Select(p => p with { WaterC = Math.Clamp(p.WaterC, lowC, highC) })]);
 
     /// <summary>The course with its numbers checked, as it comes from a file.</summary>
     /// <exception cref="FieldRangeException">A temperature is out of range.</exception>
     /// <exception cref="DoesNotFitException">It has no points, too many, or they are not in order of time.</exception>
     public WaterCourse Checked()
     {
-        if (Points is null || Points.Count is 0 or > MostPoints || Points.Zip(Points.Skip(1)).Any(p => !(p.Second.Seconds >= p.First.Seconds)))
-            throw new DoesNotFitException("water", "The water's course has no points, too many, or they are not in order of time.");
-        foreach (var point in Points) Puck.PuckParameters.WaterTemperature.Check(point.WaterC);
+        if (
+            Points is null
+            || Points.Count is 0 or > MostPoints
+            || Points.Zip(Points.Skip(1)).Any(p => !(p.Second.Seconds >= p.First.Seconds))
+        )
+            throw new DoesNotFitException(
+                "water",
+                "The water's course has no points, too many, or they are not in order of time."
+            );
+        foreach (var point in Points)
+            Puck.PuckParameters.WaterTemperature.Check(point.WaterC);
         return this;
     }
 }

@@ -1,6 +1,7 @@
 namespace RuddySpring.Core.Traces;
 
-/// <summary>What is believed of each quantity that an instrument, a file or a person tells: one range for one quantity, wherever it comes from.</summary>
+/// <summary>What is believed of each quantity that an instrument, a file or a person tells: one range for one quantity, wherever
+/// it comes from.</summary>
 public static class ChannelRanges
 {
     public static readonly FieldRange Pressure = new("pressure", "Pressure", -1, 25, "bar");
@@ -11,13 +12,14 @@ public static class ChannelRanges
     public static readonly FieldRange Flow = new("flow", "Flow", -50, 50, "ml/s");
 
     /// <summary>The range of a channel.</summary>
-    public static FieldRange Of(Channel channel) => channel switch
-    {
-        Channel.Pressure => Pressure,
-        Channel.Weight => Weight,
-        Channel.Temperature => Temperature,
-        Channel.Group => Group,
-        Channel.Force => Force,
-        _ => Flow,
-    };
+    public static FieldRange Of(Channel channel) =>
+        channel switch
+        {
+            Channel.Pressure => Pressure,
+            Channel.Weight => Weight,
+            Channel.Temperature => Temperature,
+            Channel.Group => Group,
+            Channel.Force => Force,
+            _ => Flow,
+        };
 }

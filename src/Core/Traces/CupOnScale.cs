@@ -1,8 +1,8 @@
 namespace RuddySpring.Core.Traces;
 
 /// <summary>
-/// What a scale says of one cup: from when it stands there empty until it is taken away. A weight that moves faster than coffee falls is a
-/// hand: a cup set down, a scale set to zero, a cup lifted and put back.
+/// What a scale says of one cup: from when it stands there empty until it is taken away. A weight that moves faster than coffee
+/// falls is a hand: a cup set down, a scale set to zero, a cup lifted and put back.
 /// </summary>
 /// <param name="Weight">The coffee in the cup, g, from zero; samples of a hand are left out.</param>
 /// <param name="LiftedAt">When the cup was taken away for good, s; null where it stood to the end.</param>
@@ -19,14 +19,19 @@ public sealed record CupOnScale(Series Weight, double? LiftedAt)
     public static CupOnScale Of(Series scale)
     {
         var n = scale.Count;
-        if (n == 0) return new(scale, null);
+        if (n == 0)
+            return new(scale, null);
         var kept = new List<int>(n);
         var most = double.NegativeInfinity;
         double? liftedAt = null;
         // coffee falls into the cup and stays there
         bool Follows(int to) =>
-            kept.Count == 0 || (scale.Values[to] >= most - ShakenGrams
-                && scale.Values[to] <= scale.Values[kept[^1]] + ShakenGrams + (FastestGramsPerS * (scale.Seconds[to] - scale.Seconds[kept[^1]])));
+            kept.Count == 0
+            || (
+                scale.Values[to] >= most - ShakenGrams
+                && scale.Values[to]
+                    <= scale.Values[kept[^1]] + ShakenGrams + (FastestGramsPerS * (scale.Seconds[to] - scale.Seconds[kept[^1]]))
+            );
         void Keep(int i)
         {
             kept.Add(i);
@@ -41,7 +46,10 @@ public sealed record CupOnScale(Series Weight, double? LiftedAt)
                 continue;
             }
 
-            var back = Enumerable.Range(i, n - i).TakeWhile(k => scale.Seconds[k] - scale.Seconds[kept[^1]] <= LongestHandSeconds).FirstOrDefault(Follows, -1);
+            var back = Enumerable
+                .Range(i, n - i)
+                .TakeWhile(k => scale.Seconds[k] - scale.Seconds[kept[^1]] <= LongestHandSeconds)
+                .FirstOrDefault(Follows, -1);
             if (back >= 0)
             {
                 i = back - 1; // a hand in between
@@ -69,6 +77,13 @@ public sealed record CupOnScale(Series Weight, double? LiftedAt)
         }
 
         var empty = Hampel.Median([.. kept.Take(5).Select(k => scale.Values[k])]);
-        return new(scale with { Seconds = [.. kept.Select(k => scale.Seconds[k])], Values = [.. kept.Select(k => scale.Values[k] - empty)] }, liftedAt);
+        return new(
+            scale with
+            {
+                Seconds = [.. kept.Select(k => scale.Seconds[k])],
+                Values = [.. kept.Select(k => scale.Values[k] - empty)],
+            },
+            liftedAt
+        );
     }
 }

@@ -1,8 +1,8 @@
 namespace RuddySpring.Core.Traces;
 
 /// <summary>
-/// What a gauge shows when nothing presses. It is believed only where the trace shows the gauge at rest: before the lever moves, or after it
-/// was let go, steady for most of a second. A steady pressure at one end alone may be a pre-infusion or a boiler's.
+/// What a gauge shows when nothing presses. It is believed only where the trace shows the gauge at rest: before the lever moves,
+/// or after it was let go, steady for most of a second. A steady pressure at one end alone may be a pre-infusion or a boiler's.
 /// </summary>
 public static class GaugeRest
 {
@@ -26,7 +26,8 @@ public static class GaugeRest
     /// <param name="boilerOnPuck">Whether a raised lever lets the boiler's pressure to the gauge.</param>
     public static double Of(Series pressure, bool boilerOnPuck = false)
     {
-        if (pressure.Count < 3) return 0.0;
+        if (pressure.Count < 3)
+            return 0.0;
         var most = boilerOnPuck ? MostBesideBoilerBar : MostBar;
         bool MayBe(double? level) => level is { } bar && Math.Abs(bar) <= most;
         var before = Steady(pressure, fromEnd: false);
@@ -51,14 +52,21 @@ public static class GaugeRest
         int At(int i) => fromEnd ? n - 1 - i : i;
         double Since(int i) => Math.Abs(pressure.Seconds[At(i)] - pressure.Seconds[At(0)]);
         var few = Enumerable.Range(0, n).TakeWhile(i => Since(i) <= SteadySeconds).ToList();
-        if (few.Count == n || few.Count < 2) return null;
+        if (few.Count == n || few.Count < 2)
+            return null;
         var level = Hampel.Median([.. few.Select(i => pressure.Values[At(i)])]);
-        if (few.Any(i => Math.Abs(pressure.Values[At(i)] - level) > SteadyBar)) return null;
+        if (few.Any(i => Math.Abs(pressure.Values[At(i)] - level) > SteadyBar))
+            return null;
         // still draining is not at rest
-        double Part(int third) => Hampel.Median([.. few.Skip(third * few.Count / 3).Take(Math.Max(1, few.Count / 3)).Select(i => pressure.Values[At(i)])]);
-        if (Math.Abs(Part(0) - Part(2)) > TrendBar) return null;
+        double Part(int third) =>
+            Hampel.Median([
+                .. few.Skip(third * few.Count / 3).Take(Math.Max(1, few.Count / 3)).Select(i => pressure.Values[At(i)]),
+            ]);
+        if (Math.Abs(Part(0) - Part(2)) > TrendBar)
+            return null;
         // a gauge that drains slowly rests only at the very end
-        if (fromEnd) return level;
+        if (fromEnd)
+            return level;
         var steady = Enumerable.Range(0, n).TakeWhile(i => Math.Abs(pressure.Values[At(i)] - level) <= SteadyBar).ToList();
         // the last of them may belong to the rise
         return Hampel.Median([.. steady.Take(Math.Max(few.Count, steady.Count * 9 / 10)).Select(i => pressure.Values[At(i)])]);

@@ -11,7 +11,12 @@ public static class Hampel
     /// <param name="halfWidth">Samples on each side, at least 1.</param>
     /// <param name="threshold">How many deviations, usually 3.</param>
     /// <param name="floor">Smallest deviation that counts, in the values' unit: an instrument's step is no spike.</param>
-    public static (double[] Values, int Replaced) Filter(IReadOnlyList<double> values, int halfWidth, double threshold, double floor)
+    public static (double[] Values, int Replaced) Filter(
+        IReadOnlyList<double> values,
+        int halfWidth,
+        double threshold,
+        double floor
+    )
     {
         var result = new double[values.Count];
         var replaced = 0;
@@ -21,9 +26,11 @@ public static class Hampel
             var low = Math.Max(0, i - halfWidth);
             var high = Math.Min(values.Count - 1, i + halfWidth);
             var window = buffer.AsSpan(0, high - low + 1);
-            for (var k = low; k <= high; k++) window[k - low] = values[k];
+            for (var k = low; k <= high; k++)
+                window[k - low] = values[k];
             var median = MedianOf(window);
-            for (var k = low; k <= high; k++) window[k - low] = Math.Abs(values[k] - median);
+            for (var k = low; k <= high; k++)
+                window[k - low] = Math.Abs(values[k] - median);
             var deviation = 1.4826 * MedianOf(window);
             if (Math.Abs(values[i] - median) > threshold * Math.Max(deviation, floor))
             {

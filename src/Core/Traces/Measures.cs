@@ -3,7 +3,8 @@ using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Traces;
 
-/// <summary>What a trace says in numbers. Null where the trace cannot tell. What drips after the stop is in the cup, and in no time or flow.</summary>
+/// <summary>What a trace says in numbers. Null where the trace cannot tell. What drips after the stop is in the cup, and in no
+/// time or flow.</summary>
 /// <param name="SecondsFromLever">From the lever's first move to stop.</param>
 /// <param name="SecondsFromPressure">From first pressure to stop.</param>
 /// <param name="SecondsFromDrops">From first drops to stop.</param>
@@ -16,23 +17,44 @@ namespace RuddySpring.Core.Traces;
 /// <param name="FlowSlope">How the flow changes, g/s2, by a least-squares line from first drops to stop.</param>
 /// <param name="BarSeconds">Integral of pressure from first pressure to stop.</param>
 /// <param name="WorkJoules">Work on the water that left the puck, J: pressure times volume, 1 bar ml = 0.1 J.</param>
-/// <param name="R10">Resistance of the grind, bar s/ml (<see cref="GrindResistance"/>); null behind a small hole, whose resistance it would be.</param>
+/// <param name="R10">Resistance of the grind, bar s/ml (<see cref="GrindResistance"/>); null behind a small hole, whose
+/// resistance it would be.</param>
 /// <param name="DrippedGrams">What fell after the stop, g.</param>
 /// <param name="R10MeanBar">Mean pressure while R10 was read, bar.</param>
 /// <param name="R10WetSeconds">From first pressure to first drops, as R10 was read, s.</param>
 public sealed record Measures(
-    double? SecondsFromLever, double? SecondsFromPressure, double? SecondsFromDrops, double? SecondsToDrops, double? CupGrams,
-    double? Ratio, double? PeakBar, double? MeanBar, double? MeanFlowGramsPerS, double? FlowSlope, double? BarSeconds,
-    double? WorkJoules, double? R10, double? DrippedGrams = null, double? R10MeanBar = null, double? R10WetSeconds = null);
+    double? SecondsFromLever,
+    double? SecondsFromPressure,
+    double? SecondsFromDrops,
+    double? SecondsToDrops,
+    double? CupGrams,
+    double? Ratio,
+    double? PeakBar,
+    double? MeanBar,
+    double? MeanFlowGramsPerS,
+    double? FlowSlope,
+    double? BarSeconds,
+    double? WorkJoules,
+    double? R10,
+    double? DrippedGrams = null,
+    double? R10MeanBar = null,
+    double? R10WetSeconds = null
+);
 
 /// <summary>What is known of a shot besides its trace, as far as reading the trace needs it.</summary>
 /// <param name="DoseGrams">Dose, g.</param>
 /// <param name="WaterC">Water at the puck, degC; 93 where nobody knows.</param>
 /// <param name="BoilerOnPuck">Whether a raised lever lets a boiler's pressure to the puck and the gauge.</param>
 /// <param name="WaitsFirst">Whether the pull begins with a wait without pressure, as a bloom does.</param>
-/// <param name="Restricted">Whether a small hole gives the back-pressure, so that the trace tells the hole and not the grind.</param>
+/// <param name="Restricted">Whether a small hole gives the back-pressure, so that the trace tells the hole and not the
+/// grind.</param>
 public sealed record ShotContext(
-    double DoseGrams, double WaterC = 93.0, bool BoilerOnPuck = false, bool WaitsFirst = false, bool Restricted = false);
+    double DoseGrams,
+    double WaterC = 93.0,
+    bool BoilerOnPuck = false,
+    bool WaitsFirst = false,
+    bool Restricted = false
+);
 
 /// <summary>A trace as it was read.</summary>
 /// <param name="Clean">Cleaned, on the record's clock.</param>
@@ -42,7 +64,8 @@ public sealed record ShotContext(
 public sealed record ShotReading(CleanTrace Clean, Moments Moments, Measures Measures, IReadOnlyList<TraceCorrection> Corrections)
 {
     /// <summary>Cleaned trace and moments on a clock that begins when the lever moves.</summary>
-    public (CleanTrace Clean, Moments Moments) SinceLever => (Clean.From(Moments.Start ?? 0.0), Moments.Since(Moments.Start ?? 0.0));
+    public (CleanTrace Clean, Moments Moments) SinceLever =>
+        (Clean.From(Moments.Start ?? 0.0), Moments.Since(Moments.Start ?? 0.0));
 }
 
 /// <summary>Works out <see cref="Measures"/> from a clean trace and its moments.</summary>
@@ -55,7 +78,14 @@ public static class MeasureShot
     /// <summary>Measures of a clean trace.</summary>
     public static Measures From(CleanTrace clean, Moments moments, ShotContext shot)
     {
-        double? peak = null, mean = null, barSeconds = null, work = null, cup = null, flow = null, slope = null, dripped = null;
+        double? peak = null,
+            mean = null,
+            barSeconds = null,
+            work = null,
+            cup = null,
+            flow = null,
+            slope = null,
+            dripped = null;
         if (clean.HasPressure)
         {
             var inside = Indices(clean, moments.FirstPressure ?? 0.0, moments.Stop ?? clean.Seconds[^1]);
@@ -67,8 +97,11 @@ public static class MeasureShot
                 barSeconds = inside.Sum(i => Math.Max(0.0, clean.PressureBar[i])) * clean.StepSeconds;
                 if (clean.HasWeight)
                 {
-                    work = inside.Sum(i => Math.Max(0.0, clean.PressureBar[i]) * Math.Max(0.0, clean.FlowGramsPerS[i]))
-                        * clean.StepSeconds * WaterMlPerGram(shot.WaterC) * Units.JoulesPerBarMl;
+                    work =
+                        inside.Sum(i => Math.Max(0.0, clean.PressureBar[i]) * Math.Max(0.0, clean.FlowGramsPerS[i]))
+                        * clean.StepSeconds
+                        * WaterMlPerGram(shot.WaterC)
+                        * Units.JoulesPerBarMl;
                 }
             }
         }
@@ -82,15 +115,33 @@ public static class MeasureShot
                 dripped = cup - atStop;
                 flow = (atStop - Math.Max(0.0, clean.WeightGrams[At(clean, drops)] - clean.WeightGrams[0])) / (stop - drops);
                 var inside = Indices(clean, drops, stop);
-                if (inside.Count > 2) slope = Fit.Line([.. inside.Select(i => clean.Seconds[i])], [.. inside.Select(i => clean.FlowGramsPerS[i])]).Item2;
+                if (inside.Count > 2)
+                    slope = Fit.Line(
+                        [.. inside.Select(i => clean.Seconds[i])],
+                        [.. inside.Select(i => clean.FlowGramsPerS[i])]
+                    ).Item2;
             }
         }
 
         var r10 = shot.Restricted ? null : GrindResistance.Read(clean, moments, shot.DoseGrams, shot.WaterC);
         return new(
-            moments.Stop - moments.Start, moments.Stop - moments.FirstPressure, moments.Stop - moments.FirstDrops, moments.FirstDrops - moments.Start, cup,
-            cup / shot.DoseGrams, peak, mean, flow, slope, barSeconds, work,
-            r10?.R10, dripped, r10?.MeanBar, r10?.WetSeconds);
+            moments.Stop - moments.Start,
+            moments.Stop - moments.FirstPressure,
+            moments.Stop - moments.FirstDrops,
+            moments.FirstDrops - moments.Start,
+            cup,
+            cup / shot.DoseGrams,
+            peak,
+            mean,
+            flow,
+            slope,
+            barSeconds,
+            work,
+            r10?.R10,
+            dripped,
+            r10?.MeanBar,
+            r10?.WetSeconds
+        );
     }
 
     /// <summary>Cleans, finds the moments, puts the marked ones in their place, and measures.</summary>
@@ -100,17 +151,25 @@ public static class MeasureShot
         var moments = MomentFinder.Find(clean, shot.WaitsFirst, shot.BoilerOnPuck).With(marked);
         var measures = From(clean, moments, shot);
         var corrections = new List<TraceCorrection>();
-        if (clean.GaugeRestBar != 0.0) corrections.Add(new(CorrectionKind.GaugeRest, clean.GaugeRestBar));
-        if (moments.Start is > 0.0 and var idle) corrections.Add(new(CorrectionKind.IdleBefore, idle));
-        if (clean.CupLiftedAt is { } lifted) corrections.Add(new(CorrectionKind.CupLifted, lifted - (moments.Start ?? 0.0)));
-        if (moments is { FirstPressure: { } began, Stop: { } ended } && TraceGaps.Unseen(clean, began, ended) is >= LeastGapSeconds and var gap)
+        if (clean.GaugeRestBar != 0.0)
+            corrections.Add(new(CorrectionKind.GaugeRest, clean.GaugeRestBar));
+        if (moments.Start is > 0.0 and var idle)
+            corrections.Add(new(CorrectionKind.IdleBefore, idle));
+        if (clean.CupLiftedAt is { } lifted)
+            corrections.Add(new(CorrectionKind.CupLifted, lifted - (moments.Start ?? 0.0)));
+        if (
+            moments is { FirstPressure: { } began, Stop: { } ended }
+            && TraceGaps.Unseen(clean, began, ended) is >= LeastGapSeconds and var gap
+        )
             corrections.Add(new(CorrectionKind.Gap, gap));
-        if (measures.DrippedGrams is >= LeastDripGrams and var dripped) corrections.Add(new(CorrectionKind.DrippedAfter, dripped));
+        if (measures.DrippedGrams is >= LeastDripGrams and var dripped)
+            corrections.Add(new(CorrectionKind.DrippedAfter, dripped));
         return new(clean, moments, measures, corrections);
     }
 
     /// <summary>The same of a shot of which only dose and water are known.</summary>
-    public static ShotReading Read(Trace trace, Moments marked, double doseGrams, double waterC = 93.0) => Read(trace, marked, new ShotContext(doseGrams, waterC));
+    public static ShotReading Read(Trace trace, Moments marked, double doseGrams, double waterC = 93.0) =>
+        Read(trace, marked, new ShotContext(doseGrams, waterC));
 
     /// <summary>
     /// The stop of a pull that a person or the clock ended: what they said, unless the trace shows that it was let go before.
@@ -123,14 +182,17 @@ public static class MeasureShot
         return shown < saidSeconds - sameSeconds ? null : saidSeconds;
     }
 
-    /// <summary>Water that moved for a gram in the cup, ml: a usual cup of 1:2 holds a tenth of solids (common practice, 8 to 12 %).</summary>
+    /// <summary>Water that moved for a gram in the cup, ml: a usual cup of 1:2 holds a tenth of solids (common practice, 8 to 12
+    /// %).</summary>
     internal static double WaterMlPerGram(double waterC) => (1.0 - UsualStrength) / LiquidWater.DensityGramsPerMl(waterC);
 
-    /// <summary>What stands in the cup at the end: averaged while nothing falls any more, the last value where the record ends in full flow.</summary>
+    /// <summary>What stands in the cup at the end: averaged while nothing falls any more, the last value where the record ends in
+    /// full flow.</summary>
     private static double FinalGrams(CleanTrace clean) =>
         Math.Abs(clean.FlowGramsPerS[^1]) < 0.3 ? clean.WeightGrams.TakeLast(5).Average() : clean.WeightGrams[^1];
 
-    private static int At(CleanTrace clean, double seconds) => Math.Clamp((int)Math.Round(seconds / clean.StepSeconds), 0, clean.Seconds.Length - 1);
+    private static int At(CleanTrace clean, double seconds) =>
+        Math.Clamp((int)Math.Round(seconds / clean.StepSeconds), 0, clean.Seconds.Length - 1);
 
     private static List<int> Indices(CleanTrace clean, double from, double to) =>
         [.. Enumerable.Range(0, clean.Seconds.Length).Where(i => clean.Seconds[i] >= from && clean.Seconds[i] <= to)];

@@ -7,20 +7,46 @@ namespace RuddySpring.Core.Traces;
 /// <param name="Peak">The highest pressure is reached; of a flat top its beginning.</param>
 /// <param name="Ease">Pressure begins to fall from there, while the pull goes on.</param>
 /// <param name="Blonding">Seen by the brewer; no instrument shows it.</param>
-/// <param name="Stop">The pressure is let go, or the cup taken, or the brewer said so; what drips after is no part of the pull.</param>
+/// <param name="Stop">The pressure is let go, or the cup taken, or the brewer said so; what drips after is no part of the
+/// pull.</param>
 /// <param name="Start">The lever begins to move.</param>
 public sealed record Moments(
-    double? FirstPressure, double? FirstDrops, double? Ramp, double? Peak, double? Ease, double? Blonding, double? Stop, double? Start = null)
+    double? FirstPressure,
+    double? FirstDrops,
+    double? Ramp,
+    double? Peak,
+    double? Ease,
+    double? Blonding,
+    double? Stop,
+    double? Start = null
+)
 {
     /// <summary>No moment at all.</summary>
     public static readonly Moments None = new(null, null, null, null, null, null, null);
 
     /// <summary>These moments with those of <paramref name="marked"/>, which a person set, in their place.</summary>
-    public Moments With(Moments marked) => new(
-        marked.FirstPressure ?? FirstPressure, marked.FirstDrops ?? FirstDrops, marked.Ramp ?? Ramp, marked.Peak ?? Peak,
-        marked.Ease ?? Ease, marked.Blonding ?? Blonding, marked.Stop ?? Stop, marked.Start ?? Start);
+    public Moments With(Moments marked) =>
+        new(
+            marked.FirstPressure ?? FirstPressure,
+            marked.FirstDrops ?? FirstDrops,
+            marked.Ramp ?? Ramp,
+            marked.Peak ?? Peak,
+            marked.Ease ?? Ease,
+            marked.Blonding ?? Blonding,
+            marked.Stop ?? Stop,
+            marked.Start ?? Start
+        );
 
     /// <summary>These moments on a clock whose zero lies at a time in s of this one.</summary>
-    public Moments Since(double zero) => new(
-        FirstPressure - zero, FirstDrops - zero, Ramp - zero, Peak - zero, Ease - zero, Blonding - zero, Stop - zero, Start - zero);
+    public Moments Since(double zero) =>
+        new(
+            FirstPressure - zero,
+            FirstDrops - zero,
+            Ramp - zero,
+            Peak - zero,
+            Ease - zero,
+            Blonding - zero,
+            Stop - zero,
+            Start - zero
+        );
 }

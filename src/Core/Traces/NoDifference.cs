@@ -1,8 +1,8 @@
 namespace RuddySpring.Core.Traces;
 
 /// <summary>
-/// Differences between two shots that count as none, because people cannot set or read them that finely (common practice). In the unit of
-/// each quantity.
+/// Differences between two shots that count as none, because people cannot set or read them that finely (common practice). In the
+/// unit of each quantity.
 /// </summary>
 public static class NoDifference
 {

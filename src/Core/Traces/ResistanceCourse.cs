@@ -17,22 +17,37 @@ public static class ResistanceCourse
     private const double LeastBar = 0.5;
     private const double SettledAfterDropsSeconds = 1.0;
 
-    /// <summary>Points twice a second from first drops to stop, where both were seen and something flows; empty where the trace cannot tell.</summary>
+    /// <summary>Points twice a second from first drops to stop, where both were seen and something flows; empty where the trace
+    /// cannot tell.</summary>
     /// <param name="clean">The trace.</param>
     /// <param name="moments">Its moments, on the same clock.</param>
     /// <param name="waterC">Water at the puck, degC.</param>
     public static IReadOnlyList<ResistancePoint> Of(CleanTrace clean, Moments moments, double waterC)
     {
-        if (!clean.HasPressure || !clean.HasWeight || moments is not { FirstDrops: { } drops, Stop: { } stop }) return [];
+        if (!clean.HasPressure || !clean.HasWeight || moments is not { FirstDrops: { } drops, Stop: { } stop })
+            return [];
         var mlPerGram = MeasureShot.WaterMlPerGram(waterC);
         var every = Math.Max(1, (int)Math.Round(EverySeconds / clean.StepSeconds));
         var points = new List<ResistancePoint>();
         for (var i = 0; i < clean.Seconds.Length; i += every)
         {
-            if (clean.Seconds[i] < drops + SettledAfterDropsSeconds || clean.Seconds[i] > stop || !clean.SawPressure(i) || !clean.SawWeight(i)) continue;
-            if (clean.FlowGramsPerS[i] < LeastFlow || clean.PressureBar[i] < LeastBar) continue;
-            points.Add(new(
-                clean.Seconds[i], Math.Max(0, clean.WeightGrams[i] - clean.WeightGrams[0]), clean.PressureBar[i], clean.PressureBar[i] / (clean.FlowGramsPerS[i] * mlPerGram)));
+            if (
+                clean.Seconds[i] < drops + SettledAfterDropsSeconds
+                || clean.Seconds[i] > stop
+                || !clean.SawPressure(i)
+                || !clean.SawWeight(i)
+            )
+                continue;
+            if (clean.FlowGramsPerS[i] < LeastFlow || clean.PressureBar[i] < LeastBar)
+                continue;
+            points.Add(
+                new(
+                    clean.Seconds[i],
+                    Math.Max(0, clean.WeightGrams[i] - clean.WeightGrams[0]),
+                    clean.PressureBar[i],
+                    clean.PressureBar[i] / (clean.FlowGramsPerS[i] * mlPerGram)
+                )
+            );
         }
 
         return points;
@@ -55,20 +70,30 @@ public sealed record ChannelEvidence(double AtSeconds, double Fall)
     /// <param name="doseGrams">Dose, g.</param>
     public static ChannelEvidence? Of(IReadOnlyList<ResistancePoint> course, Moments moments, double doseGrams)
     {
-        if (moments.FirstDrops is not { } drops) return null;
+        if (moments.FirstDrops is not { } drops)
+            return null;
         var wetFrom = Math.Min(moments.FirstPressure ?? drops, drops);
         var puck = PuckBehaviour.Usual;
-        double Own(ResistancePoint p) => Math.Log(
-            FlowResistance.StateFactor(puck, p.Seconds - wetFrom, p.Grams / doseGrams) * FlowResistance.Compaction(puck, p.PressureBar));
+        double Own(ResistancePoint p) =>
+            Math.Log(
+                FlowResistance.StateFactor(puck, p.Seconds - wetFrom, p.Grams / doseGrams)
+                    * FlowResistance.Compaction(puck, p.PressureBar)
+            );
         ChannelEvidence? worst = null;
         for (int i = 0, j = 0; i < course.Count; i++)
         {
-            if (course[i].Seconds < drops + AfterDropsSeconds) continue;
-            while (j < course.Count && course[j].Seconds < course[i].Seconds + WindowSeconds - 1e-6) j++;
-            if (j >= course.Count) break;
-            if (course[j].PressureBar > course[i].PressureBar + PressureRisesBar) continue;
-            var fell = Math.Log(course[i].ResistanceBarSPerMl / course[j].ResistanceBarSPerMl) - (Own(course[i]) - Own(course[j]));
-            if (fell >= LeastLogFall && (worst is null || 1 - Math.Exp(-fell) > worst.Fall)) worst = new(course[i].Seconds + (WindowSeconds / 2), 1 - Math.Exp(-fell));
+            if (course[i].Seconds < drops + AfterDropsSeconds)
+                continue;
+            while (j < course.Count && course[j].Seconds < course[i].Seconds + WindowSeconds - 1e-6)
+                j++;
+            if (j >= course.Count)
+                break;
+            if (course[j].PressureBar > course[i].PressureBar + PressureRisesBar)
+                continue;
+            var fell =
+                Math.Log(course[i].ResistanceBarSPerMl / course[j].ResistanceBarSPerMl) - (Own(course[i]) - Own(course[j]));
+            if (fell >= LeastLogFall && (worst is null || 1 - Math.Exp(-fell) > worst.Fall))
+                worst = new(course[i].Seconds + (WindowSeconds / 2), 1 - Math.Exp(-fell));
         }
 
         return worst;

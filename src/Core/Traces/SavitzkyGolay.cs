@@ -1,7 +1,8 @@
 namespace RuddySpring.Core.Traces;
 
 /// <summary>
-/// Least-squares polynomial smoothing and its derivative on equally spaced samples (Savitzky and Golay, Analytical Chemistry 36, 1964).
+/// Least-squares polynomial smoothing and its derivative on equally spaced samples (Savitzky and Golay, Analytical Chemistry 36,
+/// 1964).
 /// </summary>
 public static class SavitzkyGolay
 {
@@ -30,7 +31,8 @@ public static class SavitzkyGolay
             var x = (double)i / halfWidth;
             for (var r = 0; r < terms; r++)
             {
-                for (var c = 0; c < terms; c++) normal[r, c] += Math.Pow(x, r + c);
+                for (var c = 0; c < terms; c++)
+                    normal[r, c] += Math.Pow(x, r + c);
             }
         }
 
@@ -38,7 +40,8 @@ public static class SavitzkyGolay
         for (var r = derivative; r < terms; r++)
         {
             var factor = 1.0;
-            for (var k = 0; k < derivative; k++) factor *= r - k;
+            for (var k = 0; k < derivative; k++)
+                factor *= r - k;
             normal[r, terms] = factor * Math.Pow(at, r - derivative) / Math.Pow(halfWidth, derivative);
         }
 
@@ -47,7 +50,8 @@ public static class SavitzkyGolay
         for (var i = -halfWidth; i <= halfWidth; i++)
         {
             var x = (double)i / halfWidth;
-            for (var r = 0; r < terms; r++) weights[i + halfWidth] += solution[r] * Math.Pow(x, r);
+            for (var r = 0; r < terms; r++)
+                weights[i + halfWidth] += solution[r] * Math.Pow(x, r);
         }
 
         return weights;
@@ -59,7 +63,8 @@ public static class SavitzkyGolay
     public static double[] Filter(IReadOnlyList<double> values, int halfWidth, int degree, int derivative, double stepSeconds)
     {
         var half = Math.Min(halfWidth, (values.Count - 1) / 2);
-        if (half < 1) return derivative == 0 ? [.. values] : new double[values.Count];
+        if (half < 1)
+            return derivative == 0 ? [.. values] : new double[values.Count];
         var order = Math.Min(degree, 2 * half);
         var centre = Weights(half, order, derivative);
         var scale = Math.Pow(stepSeconds, derivative);
@@ -69,7 +74,8 @@ public static class SavitzkyGolay
             var middle = Math.Clamp(i, half, values.Count - 1 - half);
             var weights = middle == i ? centre : Weights(half, order, derivative, i - middle);
             var sum = 0.0;
-            for (var k = -half; k <= half; k++) sum += weights[k + half] * values[middle + k];
+            for (var k = -half; k <= half; k++)
+                sum += weights[k + half] * values[middle + k];
             result[i] = sum / scale;
         }
 
@@ -83,15 +89,19 @@ public static class SavitzkyGolay
             var pivot = column;
             for (var r = column + 1; r < n; r++)
             {
-                if (Math.Abs(m[r, column]) > Math.Abs(m[pivot, column])) pivot = r;
+                if (Math.Abs(m[r, column]) > Math.Abs(m[pivot, column]))
+                    pivot = r;
             }
 
-            for (var c = 0; c <= n; c++) (m[column, c], m[pivot, c]) = (m[pivot, c], m[column, c]);
+            for (var c = 0; c <= n; c++)
+                (m[column, c], m[pivot, c]) = (m[pivot, c], m[column, c]);
             for (var r = 0; r < n; r++)
             {
-                if (r == column) continue;
+                if (r == column)
+                    continue;
                 var f = m[r, column] / m[column, column];
-                for (var c = column; c <= n; c++) m[r, c] -= f * m[column, c];
+                for (var c = column; c <= n; c++)
+                    m[r, c] -= f * m[column, c];
             }
         }
 

@@ -38,24 +38,32 @@ public enum Origin
     Assumed,
 }
 
-/// <summary>Samples of one quantity; times in s since the pull began, rising; values in the channel's unit. Both of one length.</summary>
+/// <summary>Samples of one quantity; times in s since the pull began, rising; values in the channel's unit. Both of one
+/// length.</summary>
 public sealed record Series(Channel Channel, Origin Origin, IReadOnlyList<double> Seconds, IReadOnlyList<double> Values)
 {
     /// <summary>How many samples.</summary>
     public int Count => Seconds.Count;
 
-    /// <summary>Value at a time in s by straight lines between samples; the end values outside. NaN for an empty series.</summary>
+    /// <summary>Value at a time in s by straight lines between samples; the end values outside. NaN for an empty
+    /// series.</summary>
     public double At(double seconds)
     {
-        if (Count == 0) return double.NaN;
-        if (seconds <= Seconds[0]) return Values[0];
-        if (seconds >= Seconds[^1]) return Values[^1];
-        int low = 0, high = Count - 1;
+        if (Count == 0)
+            return double.NaN;
+        if (seconds <= Seconds[0])
+            return Values[0];
+        if (seconds >= Seconds[^1])
+            return Values[^1];
+        int low = 0,
+            high = Count - 1;
         while (high - low > 1)
         {
             var middle = (low + high) / 2;
-            if (Seconds[middle] <= seconds) low = middle;
-            else high = middle;
+            if (Seconds[middle] <= seconds)
+                low = middle;
+            else
+                high = middle;
         }
 
         var span = Seconds[high] - Seconds[low];

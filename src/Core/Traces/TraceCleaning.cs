@@ -10,12 +10,23 @@ namespace RuddySpring.Core.Traces;
 /// <param name="FlowGramsPerS">Derivative of the weight.</param>
 /// <param name="SpikesRemoved">How many samples were replaced.</param>
 /// <param name="GaugeRestBar">What was taken off the pressure, bar; 0 for nothing.</param>
-/// <param name="CupLiftedAt">When the cup was taken off the scale, s; the weight stays at its last from there. Null where it stood to the end.</param>
-/// <param name="PressureSeen">Whether an instrument told the pressure about then, or a straight line bridges a gap; null for throughout.</param>
+/// <param name="CupLiftedAt">When the cup was taken off the scale, s; the weight stays at its last from there. Null where it
+/// stood to the end.</param>
+/// <param name="PressureSeen">Whether an instrument told the pressure about then, or a straight line bridges a gap; null for
+/// throughout.</param>
 /// <param name="WeightSeen">The same of the weight.</param>
 public sealed record CleanTrace(
-    double StepSeconds, double[] Seconds, double[] PressureBar, double[] WeightGrams, double[] FlowGramsPerS, int SpikesRemoved,
-    double GaugeRestBar = 0.0, double? CupLiftedAt = null, bool[]? PressureSeen = null, bool[]? WeightSeen = null)
+    double StepSeconds,
+    double[] Seconds,
+    double[] PressureBar,
+    double[] WeightGrams,
+    double[] FlowGramsPerS,
+    int SpikesRemoved,
+    double GaugeRestBar = 0.0,
+    double? CupLiftedAt = null,
+    bool[]? PressureSeen = null,
+    bool[]? WeightSeen = null
+)
 {
     /// <summary>Whether the pressure at a place in the grid was seen.</summary>
     public bool SawPressure(int i) => PressureSeen is null || PressureSeen[i];
@@ -72,16 +83,21 @@ public static class TraceCleaning
 
         Series? WithoutSpikes(Channel channel, double floor)
         {
-            if (trace.Of(channel) is not { Origin: not Origin.Assumed } raw) return null;
+            if (trace.Of(channel) is not { Origin: not Origin.Assumed } raw)
+                return null;
             var ordered = Ordered(raw);
-            if (ordered.Count == 0) return null;
+            if (ordered.Count == 0)
+                return null;
             var (values, replaced) = Hampel.Filter(ordered.Values, 4, 4.0, floor);
             spikes += replaced;
             return ordered with { Values = values };
         }
 
-        double[] pressure = [.. Enumerable.Repeat(double.NaN, count)], weight = pressure, flow = pressure;
-        bool[]? pressureSeen = null, weightSeen = null;
+        double[] pressure = [.. Enumerable.Repeat(double.NaN, count)],
+            weight = pressure,
+            flow = pressure;
+        bool[]? pressureSeen = null,
+            weightSeen = null;
         var rest = 0.0;
         if (WithoutSpikes(Channel.Pressure, 0.25) is { } gauge)
         {
@@ -105,26 +121,33 @@ public static class TraceCleaning
         return new(GridSeconds, seconds, pressure, weight, flow, spikes, rest, lifted, pressureSeen, weightSeen);
     }
 
-    /// <summary>A parabola overshoots where a hand lets go at once: no smoothed pressure lies outside of those that it was smoothed from.</summary>
+    /// <summary>A parabola overshoots where a hand lets go at once: no smoothed pressure lies outside of those that it was
+    /// smoothed from.</summary>
     private static double[] WithinWhatIsSmoothed(double[] smooth, double[] from)
     {
         for (var i = 0; i < smooth.Length; i++)
         {
             var window = from.AsSpan(Math.Max(0, i - PressureHalfWidth)..Math.Min(from.Length, i + PressureHalfWidth + 1));
-            double low = window[0], high = window[0];
-            foreach (var value in window) (low, high) = (Math.Min(low, value), Math.Max(high, value));
+            double low = window[0],
+                high = window[0];
+            foreach (var value in window)
+                (low, high) = (Math.Min(low, value), Math.Max(high, value));
             smooth[i] = Math.Clamp(smooth[i], low, high);
         }
 
         return smooth;
     }
 
-    /// <summary>A series with times rising: sorted, of samples at one time the last kept, values that are no numbers dropped.</summary>
+    /// <summary>A series with times rising: sorted, of samples at one time the last kept, values that are no numbers
+    /// dropped.</summary>
     public static Series Ordered(Series series)
     {
-        var sorted = Enumerable.Range(0, series.Count)
+        var sorted = Enumerable
+            .Range(0, series.Count)
             .Where(i => double.IsFinite(series.Seconds[i]) && double.IsFinite(series.Values[i]))
-            .OrderBy(i => series.Seconds[i]).ThenBy(i => i).ToList();
+            .OrderBy(i => series.Seconds[i])
+            .ThenBy(i => i)
+            .ToList();
         var seconds = new List<double>(sorted.Count);
         var values = new List<double>(sorted.Count);
         foreach (var i in sorted)
@@ -139,6 +162,10 @@ public static class TraceCleaning
             values.Add(series.Values[i]);
         }
 
-        return series with { Seconds = seconds, Values = values };
+        return series with
+        {
+            Seconds = seconds,
+            Values = values,
+        };
     }
 }

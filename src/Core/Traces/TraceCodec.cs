@@ -3,8 +3,8 @@ using System.IO.Compression;
 namespace RuddySpring.Core.Traces;
 
 /// <summary>
-/// Packs a trace into few bytes: times in ms and values in the channel's quantum, as differences in zigzag variable-length integers,
-/// then Brotli. Lossless to the quantum: 1 ms, 0.001 bar, 0.01 g, 0.01 degC, 0.001 ml/s.
+/// Packs a trace into few bytes: times in ms and values in the channel's quantum, as differences in zigzag variable-length
+/// integers, then Brotli. Lossless to the quantum: 1 ms, 0.001 bar, 0.01 g, 0.01 degC, 0.001 ml/s.
 /// </summary>
 public static class TraceCodec
 {
@@ -27,7 +27,8 @@ public static class TraceCodec
         }
 
         using var packed = new MemoryStream();
-        using (var brotli = new BrotliStream(packed, CompressionLevel.Optimal, true)) brotli.Write(raw.GetBuffer(), 0, (int)raw.Length);
+        using (var brotli = new BrotliStream(packed, CompressionLevel.Optimal, true))
+            brotli.Write(raw.GetBuffer(), 0, (int)raw.Length);
         return packed.ToArray();
     }
 
@@ -47,7 +48,8 @@ public static class TraceCodec
         }
 
         raw.Position = 0;
-        if (raw.ReadByte() != Version) throw new InvalidDataException("The stored trace has an unknown version.");
+        if (raw.ReadByte() != Version)
+            throw new InvalidDataException("The stored trace has an unknown version.");
         var series = new List<Series>();
         var count = ReadCount(raw);
         for (var i = 0; i < count; i++)
@@ -55,7 +57,9 @@ public static class TraceCodec
             var channel = (Channel)raw.ReadByte();
             var origin = (Origin)raw.ReadByte();
             var samples = ReadCount(raw);
-            series.Add(new(channel, origin, ReadDifferences(raw, samples, 1000.0), ReadDifferences(raw, samples, QuantaPerUnit(channel))));
+            series.Add(
+                new(channel, origin, ReadDifferences(raw, samples, 1000.0), ReadDifferences(raw, samples, QuantaPerUnit(channel)))
+            );
         }
 
         return new(series);
@@ -106,9 +110,11 @@ public static class TraceCodec
         for (var shift = 0; shift < 64; shift += 7)
         {
             var next = stream.ReadByte();
-            if (next < 0) throw new InvalidDataException("The stored trace ends early.");
+            if (next < 0)
+                throw new InvalidDataException("The stored trace ends early.");
             value |= (ulong)(next & 0x7F) << shift;
-            if (next < 0x80) return value;
+            if (next < 0x80)
+                return value;
         }
 
         throw new InvalidDataException("The stored trace holds a number that is too long.");

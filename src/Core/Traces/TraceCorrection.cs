@@ -15,7 +15,8 @@ public enum CorrectionKind
     /// <summary>What fell into the cup after the pressure was let go, g; in the cup, but not in times and flows.</summary>
     DrippedAfter,
 
-    /// <summary>How long gauge or scale told nothing during the pull, s; a straight line bridges it and is not measured from.</summary>
+    /// <summary>How long gauge or scale told nothing during the pull, s; a straight line bridges it and is not measured
+    /// from.</summary>
     Gap,
 }
 

@@ -1,6 +1,7 @@
 namespace RuddySpring.Core.Traces;
 
-/// <summary>Where an instrument told nothing for a while: a straight line bridges it for drawing, and counts as nothing seen.</summary>
+/// <summary>Where an instrument told nothing for a while: a straight line bridges it for drawing, and counts as nothing
+/// seen.</summary>
 public static class TraceGaps
 {
     private const double LeastGapSeconds = 1.0;
@@ -16,12 +17,14 @@ public static class TraceGaps
         var next = 0;
         for (var i = 0; i < seconds.Length; i++)
         {
-            while (next < series.Count && series.Seconds[next] < seconds[i]) next++;
+            while (next < series.Count && series.Seconds[next] < seconds[i])
+                next++;
             var before = next > 0 ? series.Seconds[next - 1] : double.NegativeInfinity;
             var after = next < series.Count ? series.Seconds[next] : double.PositiveInfinity;
-            seen[i] = double.IsInfinity(before) || double.IsInfinity(after)
-                ? Math.Min(seconds[i] - before, after - seconds[i]) <= longest
-                : after - before <= longest;
+            seen[i] =
+                double.IsInfinity(before) || double.IsInfinity(after)
+                    ? Math.Min(seconds[i] - before, after - seconds[i]) <= longest
+                    : after - before <= longest;
         }
 
         return seen;
@@ -33,7 +36,12 @@ public static class TraceGaps
         var count = 0;
         for (var i = 0; i < clean.Seconds.Length; i++)
         {
-            if (clean.Seconds[i] >= from && clean.Seconds[i] <= to && !((clean.SawPressure(i) || !clean.HasPressure) && (clean.SawWeight(i) || !clean.HasWeight))) count++;
+            if (
+                clean.Seconds[i] >= from
+                && clean.Seconds[i] <= to
+                && !((clean.SawPressure(i) || !clean.HasPressure) && (clean.SawWeight(i) || !clean.HasWeight))
+            )
+                count++;
         }
 
         return count * clean.StepSeconds;
@@ -42,7 +50,8 @@ public static class TraceGaps
     /// <summary>A step longer than this is a gap, s: five of the series' own, and never under a second.</summary>
     private static double LongestStep(Series series)
     {
-        if (series.Count < 3) return LeastGapSeconds;
+        if (series.Count < 3)
+            return LeastGapSeconds;
         var steps = series.Seconds.Zip(series.Seconds.Skip(1), (a, b) => b - a).Order().ToArray();
         return Math.Max(LeastGapSeconds, UsualSteps * steps[steps.Length / 2]);
     }

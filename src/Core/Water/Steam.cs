@@ -10,8 +10,8 @@ public static class Steam
     public const double MilkJPerGK = 3.93;
 
     /// <summary>
-    /// Latent heat in J/g at a saturation temperature in degC, 80 to 140: a straight line through 2256.5 at 100 degC and 2202 at 120
-    /// (steam tables), good to 0.2 %.
+    /// Latent heat in J/g at a saturation temperature in degC, 80 to 140: a straight line through 2256.5 at 100 degC and 2202 at
+    /// 120 (steam tables), good to 0.2 %.
     /// </summary>
     public static double LatentJPerG(double saturationC) => 2256.5 - (2.72 * (saturationC - 100.0));
 
@@ -19,8 +19,8 @@ public static class Steam
     public static double MilkHeatJ(double milkGrams, double fromC, double toC) => milkGrams * MilkJPerGK * (toC - fromC);
 
     /// <summary>
-    /// Steam in g that does it: every gram condenses and cools to the milk's end temperature. 150 g from 4 to 60 degC takes about 33 kJ
-    /// and about 14 g.
+    /// Steam in g that does it: every gram condenses and cools to the milk's end temperature. 150 g from 4 to 60 degC takes about
+    /// 33 kJ and about 14 g.
     /// </summary>
     public static double GramsForMilk(double milkGrams, double fromC, double toC, double steamC) =>
         MilkHeatJ(milkGrams, fromC, toC) / (LatentJPerG(steamC) + (WaterJPerGK * (steamC - toC)));

@@ -25,11 +25,13 @@ public static class Viscosity
         var t = kelvin / 647.096;
         var rho = densityKgPerM3 / 322.0;
         var dilute = 0.0;
-        for (var i = 0; i < 4; i++) dilute += H0[i] / Math.Pow(t, i);
+        for (var i = 0; i < 4; i++)
+            dilute += H0[i] / Math.Pow(t, i);
         var sum = 0.0;
         for (var j = 0; j < H1.Length; j++)
         {
-            for (var i = 0; i < 6; i++) sum += H1[j][i] * Math.Pow((1.0 / t) - 1.0, i) * Math.Pow(rho - 1.0, j);
+            for (var i = 0; i < 6; i++)
+                sum += H1[j][i] * Math.Pow((1.0 / t) - 1.0, i) * Math.Pow(rho - 1.0, j);
         }
 
         return 100.0 * Math.Sqrt(t) / dilute * Math.Exp(rho * sum);

@@ -38,23 +38,48 @@ public static class Ageing
         foreach (var grinder in await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync(cancel))
         {
             var known = await ShotBelief.KnownAsync(grinder.Id, db, cancel);
-            if (known.Count == 0) continue;
+            if (known.Count == 0)
+                continue;
             var advice = GrindAdvice.Learn(new(grinder.Step, grinder.FinerIsLower), known);
             foreach (var bag in open)
             {
-                if (known.LastOrDefault(s => s.Bag == bag.Id) is not { } last) continue;
+                if (known.LastOrDefault(s => s.Bag == bag.Id) is not { } last)
+                    continue;
                 var age = BenchEndpoints.DaysFromRoast(bag, time);
                 var frozen = bag.Dates.Frozen(DateOnly.FromDateTime(time.GetLocalNow().DateTime));
                 var outlook = GrindOutlook.Of(advice, last, age, ages: !frozen);
-                bags.Add(new(
-                    bag.Id, grinder.Id, outlook.Now, outlook.InThreeDays, outlook.InAWeek,
-                    GrindWords.Ageing(outlook, last.Setting, frozen, new(grinder.Name, grinder.ScaleUnit, grinder.Step, grinder.PurgeGrams), grinder.FinerIsLower)));
+                bags.Add(
+                    new(
+                        bag.Id,
+                        grinder.Id,
+                        outlook.Now,
+                        outlook.InThreeDays,
+                        outlook.InAWeek,
+                        GrindWords.Ageing(
+                            outlook,
+                            last.Setting,
+                            frozen,
+                            new(grinder.Name, grinder.ScaleUnit, grinder.Step, grinder.PurgeGrams),
+                            grinder.FinerIsLower
+                        )
+                    )
+                );
             }
 
-            baskets.AddRange(known.Select(s => s.Basket).Where(b => b != 0).Distinct()
-                .Select(b => (Id: b, Learned: advice.BasketFactor(b), By: known.Last(s => s.Basket == b).Machine)).Where(b => b.Learned is not null)
-                .Select(b => new BasketLearned(
-                    b.Id, grinder.Id, GrindResistivity.BasketFactor(b.Learned!.Value.Factor, shapes[b.Id], own[b.By]), b.Learned.Value.Shots)));
+            baskets.AddRange(
+                known
+                    .Select(s => s.Basket)
+                    .Where(b => b != 0)
+                    .Distinct()
+                    .Select(b => (Id: b, Learned: advice.BasketFactor(b), By: known.Last(s => s.Basket == b).Machine))
+                    .Where(b => b.Learned is not null)
+                    .Select(b => new BasketLearned(
+                        b.Id,
+                        grinder.Id,
+                        GrindResistivity.BasketFactor(b.Learned!.Value.Factor, shapes[b.Id], own[b.By]),
+                        b.Learned.Value.Shots
+                    ))
+            );
         }
 
         // the grinder it was ground on last speaks for a bag

@@ -16,7 +16,8 @@ public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeade
     /// <exception cref="DoesNotFitException">The file is empty or no text.</exception>
     public static string Decode(byte[] bytes)
     {
-        if (bytes.Length == 0) throw new DoesNotFitException("file", "The file is empty.");
+        if (bytes.Length == 0)
+            throw new DoesNotFitException("file", "The file is empty.");
         Encoding? marked = bytes switch
         {
             [0xEF, 0xBB, 0xBF, ..] => Encoding.UTF8,
@@ -34,7 +35,8 @@ public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeade
             text = Encoding.Latin1.GetString(bytes);
         }
 
-        if (text.Contains('\0')) throw new DoesNotFitException("file", "The file is not text; a trace is read from a CSV file.");
+        if (text.Contains('\0'))
+            throw new DoesNotFitException("file", "The file is not text; a trace is read from a CSV file.");
         return text;
     }
 
@@ -43,18 +45,29 @@ public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeade
     public static CsvDialect Detect(string text)
     {
         var lines = text.Split('\n').Select(l => l.TrimEnd('\r')).Where(l => l.Trim().Length > 0).Take(30).ToList();
-        if (lines.Count < 2) throw new DoesNotFitException("file", "The file has fewer than two lines; a trace needs a row for each sample.");
-        if (lines.Exists(l => l.Length > LongestLine)) throw new DoesNotFitException("file", $"A line of the file has more than {LongestLine} characters; a row of a trace is shorter.");
+        if (lines.Count < 2)
+            throw new DoesNotFitException("file", "The file has fewer than two lines; a trace needs a row for each sample.");
+        if (lines.Exists(l => l.Length > LongestLine))
+            throw new DoesNotFitException(
+                "file",
+                $"A line of the file has more than {LongestLine} characters; a row of a trace is shorter."
+            );
         var best = Separators
             .Select(s => (Separator: s, Counts: lines.Select(l => Cells(l, s).Count).ToList()))
             .Where(c => c.Counts[0] > 1)
             .Select(c => (c.Separator, Columns: c.Counts[0], Alike: c.Counts.Count(n => n == c.Counts[0]) / (double)lines.Count))
-            .OrderByDescending(c => c.Alike > 0.8).ThenByDescending(c => c.Separator != ',').ThenByDescending(c => c.Columns)
+            .OrderByDescending(c => c.Alike > 0.8)
+            .ThenByDescending(c => c.Separator != ',')
+            .ThenByDescending(c => c.Columns)
             .FirstOrDefault();
         if (best.Columns == 0)
-            throw new DoesNotFitException("file", "The file has only one column. Cells must be separated by comma, semicolon, tab or bar.");
+            throw new DoesNotFitException(
+                "file",
+                "The file has only one column. Cells must be separated by comma, semicolon, tab or bar."
+            );
         var cells = lines.Skip(1).SelectMany(l => Cells(l, best.Separator)).ToList();
-        var decimalComma = best.Separator != ',' && cells.Any(c => c.Contains(',')) && !cells.Any(c => c.Contains('.') && !c.Contains(':'));
+        var decimalComma =
+            best.Separator != ',' && cells.Any(c => c.Contains(',')) && !cells.Any(c => c.Contains('.') && !c.Contains(':'));
         var header = Cells(lines[0], best.Separator).Any(c => c.Length > 0 && !CsvNumber.Looks(c, decimalComma));
         return new(best.Separator, decimalComma, header);
     }
@@ -66,7 +79,8 @@ public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeade
         var quoted = false;
         foreach (var c in line)
         {
-            if (c == '"') quoted = !quoted;
+            if (c == '"')
+                quoted = !quoted;
             else if (c == separator && !quoted)
             {
                 cells.Add(cell.ToString().Trim());

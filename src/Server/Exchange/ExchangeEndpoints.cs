@@ -19,7 +19,10 @@ public static class ExchangeEndpoints
 
     private static async Task<FileContentHttpResult> ExportAsync(int id, RuddyContext db, CancellationToken cancel)
     {
-        var shot = await db.Shots.AsNoTracking().Include(s => s.Trace).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
+        var shot = await db
+            .Shots.AsNoTracking()
+            .Include(s => s.Trace)
+            .SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
             ?? throw new NotThereException($"There is no shot {id}.");
         var text = TraceCsvWriter.Write(ShotViews.TraceOf(shot));
         return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(text), "text/csv; charset=utf-8", $"shot-{id}.csv");
@@ -29,12 +32,31 @@ public static class ExchangeEndpoints
     {
         var (table, columns, read) = Read(request.File);
         var preview = new ImportPreview(
-            table.Dialect.Separator switch { ';' => "semicolon", '\t' => "tab", '|' => "bar", _ => "comma" }, table.Dialect.DecimalComma,
-            table.Dialect.HasHeader, table.Rows.Count, columns,
+            table.Dialect.Separator switch
+            {
+                ';' => "semicolon",
+                '\t' => "tab",
+                '|' => "bar",
+                _ => "comma",
+            },
+            table.Dialect.DecimalComma,
+            table.Dialect.HasHeader,
+            table.Rows.Count,
+            columns,
             Enum.GetValues<ColumnRole>().ToDictionary(r => r.ToString(), TraceCsvReader.UnitsOf),
             [.. table.Rows.Take(6).Select(row => row.Take(CsvTable.MostColumns).Select(RequestSentences.Short).ToList())],
-            read.Errors, read.Notes, null, null, null, null, null, [], []);
-        if (read.Trace is not { } trace) return preview;
+            read.Errors,
+            read.Notes,
+            null,
+            null,
+            null,
+            null,
+            null,
+            [],
+            []
+        );
+        if (read.Trace is not { } trace)
+            return preview;
         var (shot, reading) = await import.ShotAsync(request, trace, read.Notes, cancel);
         var (clean, moments) = reading.SinceLever;
         return preview with
@@ -49,15 +71,24 @@ public static class ExchangeEndpoints
         };
     }
 
-    private static async Task<SavedShot> ImportAsync(ImportRequest request, TraceImport import, RuddyContext db, CancellationToken cancel)
+    private static async Task<SavedShot> ImportAsync(
+        ImportRequest request,
+        TraceImport import,
+        RuddyContext db,
+        CancellationToken cancel
+    )
     {
         var (_, _, read) = Read(request.File);
-        if (read.Trace is not { } trace) throw new DoesNotFitException("file", read.Errors[0]);
+        if (read.Trace is not { } trace)
+            throw new DoesNotFitException("file", read.Errors[0]);
         var (shot, _) = await import.ShotAsync(request, trace, read.Notes, cancel);
         foreach (var question in await import.QuestionsAsync(shot, cancel))
         {
             if (request.Answered?.Contains(question.Kind) != true)
-                throw new DoesNotFitException("answered", $"{TraceImport.Sentence(question)} Name {question.Kind} in answered to keep it all the same.");
+                throw new DoesNotFitException(
+                    "answered",
+                    $"{TraceImport.Sentence(question)} Name {question.Kind} in answered to keep it all the same."
+                );
         }
 
         db.Shots.Add(shot);

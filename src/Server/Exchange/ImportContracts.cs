@@ -14,8 +14,21 @@ public sealed record ImportFile(string FileName, byte[] ContentBase64, IReadOnly
 /// <param name="GroupC">Outside of the group at lever-up, degC; null takes what the file tells.</param>
 /// <param name="Seen">What was seen of stream and puck.</param>
 public sealed record ImportedShot(
-    DateTime PulledAt, int MachineId, int? BrewerId, int? BagId, int? GrinderId, double? GrindSetting, double DoseGrams, double? YieldGrams = null,
-    string? PlanKey = null, int? BasketId = null, Preparation? Preparation = null, double? WaterC = null, double? GroupC = null, string? Seen = null);
+    DateTime PulledAt,
+    int MachineId,
+    int? BrewerId,
+    int? BagId,
+    int? GrinderId,
+    double? GrindSetting,
+    double DoseGrams,
+    double? YieldGrams = null,
+    string? PlanKey = null,
+    int? BasketId = null,
+    Preparation? Preparation = null,
+    double? WaterC = null,
+    double? GroupC = null,
+    string? Seen = null
+);
 
 /// <summary>What is asked before an odd shot is kept.</summary>
 public enum ImportQuestionKind
@@ -35,7 +48,13 @@ public enum ImportQuestionKind
 /// <param name="Low">Lowest setting used.</param>
 /// <param name="High">Highest setting used.</param>
 /// <param name="RoastedOn">When the beans were roasted.</param>
-public sealed record ImportQuestion(ImportQuestionKind Kind, int? ShotId = null, double? Low = null, double? High = null, DateOnly? RoastedOn = null);
+public sealed record ImportQuestion(
+    ImportQuestionKind Kind,
+    int? ShotId = null,
+    double? Low = null,
+    double? High = null,
+    DateOnly? RoastedOn = null
+);
 
 /// <summary>A file and its shot.</summary>
 /// <param name="Answered">Questions to which the answer was to keep it all the same; only used when it is kept.</param>
@@ -54,7 +73,20 @@ public sealed record ImportRequest(ImportFile File, ImportedShot Shot, IReadOnly
 /// <param name="Corrections">What was put right in the trace.</param>
 /// <param name="Questions">What would be asked.</param>
 public sealed record ImportPreview(
-    string Separator, bool DecimalComma, bool HasHeader, int Rows, IReadOnlyList<ImportColumn> Columns,
-    IReadOnlyDictionary<string, IReadOnlyList<string>> Units, IReadOnlyList<IReadOnlyList<string>> FirstRows, IReadOnlyList<string> Errors,
-    IReadOnlyList<string> Notes, Curves? Curves, Moments? Moments, Measures? Measures, double? YieldGrams, double? GroupC,
-    IReadOnlyList<TraceCorrection> Corrections, IReadOnlyList<ImportQuestion> Questions);
+    string Separator,
+    bool DecimalComma,
+    bool HasHeader,
+    int Rows,
+    IReadOnlyList<ImportColumn> Columns,
+    IReadOnlyDictionary<string, IReadOnlyList<string>> Units,
+    IReadOnlyList<IReadOnlyList<string>> FirstRows,
+    IReadOnlyList<string> Errors,
+    IReadOnlyList<string> Notes,
+    Curves? Curves,
+    Moments? Moments,
+    Measures? Measures,
+    double? YieldGrams,
+    double? GroupC,
+    IReadOnlyList<TraceCorrection> Corrections,
+    IReadOnlyList<ImportQuestion> Questions
+);

@@ -53,20 +53,32 @@ public sealed record CsvTable(CsvDialect Dialect, IReadOnlyList<string> Names, I
             using var parser = new CsvParser(new StringReader(text), configuration);
             while (parser.Read())
             {
-                if (rows.Count > MostRows) throw new DoesNotFitException("file", $"The file has more than {MostRows} rows.");
-                if (parser.Record is not { } record) continue;
-                if (record.Length > MostColumns) throw new DoesNotFitException("file", $"Row {rows.Count + 1} of the file has {record.Length} columns; at most {MostColumns} are read.");
+                if (rows.Count > MostRows)
+                    throw new DoesNotFitException("file", $"The file has more than {MostRows} rows.");
+                if (parser.Record is not { } record)
+                    continue;
+                if (record.Length > MostColumns)
+                    throw new DoesNotFitException(
+                        "file",
+                        $"Row {rows.Count + 1} of the file has {record.Length} columns; at most {MostColumns} are read."
+                    );
                 rows.Add(record);
             }
         }
         catch (CsvHelperException)
         {
-            throw new DoesNotFitException("file", $"The file cannot be read as a table near line {rows.Count + 1}: a quotation mark may be missing there, or a cell is longer than {LongestCell} characters.");
+            throw new DoesNotFitException(
+                "file",
+                $"The file cannot be read as a table near line {rows.Count + 1}: a quotation mark may be missing there, or "
+                    + $"a cell is longer than {LongestCell} characters."
+            );
         }
 
         var names = dialect.HasHeader ? rows[0] : [.. rows[0].Select((_, i) => $"Column {i + 1}")];
         var body = dialect.HasHeader ? rows.Skip(1).ToList() : rows;
-        return body.Count > 0 ? new(dialect, names, body) : throw new DoesNotFitException("file", "The file has a header and no rows.");
+        return body.Count > 0
+            ? new(dialect, names, body)
+            : throw new DoesNotFitException("file", "The file has a header and no rows.");
     }
 
     /// <summary>Line in the file of a row, for messages.</summary>
@@ -101,33 +113,49 @@ public static class ColumnGuess
         var columns = new List<ImportColumn>();
         for (var i = 0; i < table.Names.Count; i++)
         {
-            var words = table.Names[i].ToLowerInvariant().Replace("\u00b0", "deg").Split(Gaps, StringSplitOptions.RemoveEmptyEntries);
+            var words = table
+                .Names[i]
+                .ToLowerInvariant()
+                .Replace("\u00b0", "deg")
+                .Split(Gaps, StringSplitOptions.RemoveEmptyEntries);
             var role = Words.Where(w => !taken.Contains(w.Role)).FirstOrDefault(w => w.Words.Any(words.Contains)).Role;
             if (role == ColumnRole.Ignore)
-                role = Words.Where(w => !taken.Contains(w.Role)).FirstOrDefault(w => w.Words.Any(k => k.Length > 3 && words.Any(x => x.StartsWith(k, StringComparison.Ordinal)))).Role;
-            if (role != ColumnRole.Ignore) taken.Add(role);
+                role = Words
+                    .Where(w => !taken.Contains(w.Role))
+                    .FirstOrDefault(w =>
+                        w.Words.Any(k => k.Length > 3 && words.Any(x => x.StartsWith(k, StringComparison.Ordinal)))
+                    )
+                    .Role;
+            if (role != ColumnRole.Ignore)
+                taken.Add(role);
             columns.Add(new(i, table.Names[i], role, UnitOf(table, i, role, words)));
         }
 
         return columns;
     }
 
-    private static string UnitOf(CsvTable table, int column, ColumnRole role, string[] words) => role switch
-    {
-        ColumnRole.Time => TimeUnit(table, column, words),
-        ColumnRole.Pressure => words.Contains("psi") ? "psi" : words.Contains("kpa") ? "kPa" : "bar",
-        ColumnRole.Weight => words.Contains("oz") ? "oz" : "g",
-        ColumnRole.Temperature or ColumnRole.Group => words.Contains("degf") || words.Contains("f") ? "degF" : "degC",
-        ColumnRole.Flow => "ml/s",
-        ColumnRole.Force => words.Contains("n") ? "N" : "kgf",
-        _ => "",
-    };
+    private static string UnitOf(CsvTable table, int column, ColumnRole role, string[] words) =>
+        role switch
+        {
+            ColumnRole.Time => TimeUnit(table, column, words),
+            ColumnRole.Pressure => words.Contains("psi") ? "psi"
+            : words.Contains("kpa") ? "kPa"
+            : "bar",
+            ColumnRole.Weight => words.Contains("oz") ? "oz" : "g",
+            ColumnRole.Temperature or ColumnRole.Group => words.Contains("degf") || words.Contains("f") ? "degF" : "degC",
+            ColumnRole.Flow => "ml/s",
+            ColumnRole.Force => words.Contains("n") ? "N" : "kgf",
+            _ => "",
+        };
 
     private static string TimeUnit(CsvTable table, int column, string[] words)
     {
-        if (Cells(table, column).Any(c => c.Contains(':'))) return "m:ss";
-        if (words.Contains("ms") || words.Contains("millis") || words.Contains("milliseconds")) return "ms";
-        if (words.Contains("min") || words.Contains("minutes")) return "min";
+        if (Cells(table, column).Any(c => c.Contains(':')))
+            return "m:ss";
+        if (words.Contains("ms") || words.Contains("millis") || words.Contains("milliseconds"))
+            return "ms";
+        if (words.Contains("min") || words.Contains("minutes"))
+            return "min";
         return words.Any(w => w is "s" or "sec" or "seconds") ? "s" : ByStep(Numbers(table, column));
     }
 
@@ -156,11 +184,19 @@ public static class ColumnGuess
             else if (numbers.Count > 0)
             {
                 var rising = numbers[^1] > 0.9 * numbers.Max() && numbers.Max() > 10.0;
-                role = rising ? ColumnRole.Weight : numbers.Max() <= 16.0 ? ColumnRole.Pressure : numbers.Max() is > 40 and < 180 ? ColumnRole.Pressure : ColumnRole.Ignore;
-                unit = role == ColumnRole.Weight ? "g" : numbers.Max() <= 16.0 ? "bar" : "psi";
+                role =
+                    rising ? ColumnRole.Weight
+                    : numbers.Max() <= 16.0 ? ColumnRole.Pressure
+                    : numbers.Max() is > 40 and < 180 ? ColumnRole.Pressure
+                    : ColumnRole.Ignore;
+                unit =
+                    role == ColumnRole.Weight ? "g"
+                    : numbers.Max() <= 16.0 ? "bar"
+                    : "psi";
             }
 
-            if (role != ColumnRole.Ignore && !taken.Add(role)) role = ColumnRole.Ignore;
+            if (role != ColumnRole.Ignore && !taken.Add(role))
+                role = ColumnRole.Ignore;
             columns.Add(new(i, table.Names[i], role, role == ColumnRole.Ignore ? "" : unit));
         }
 
@@ -171,7 +207,12 @@ public static class ColumnGuess
         Enumerable.Range(0, Math.Min(200, table.Rows.Count)).Select(r => table.Cell(r, column));
 
     private static List<double> Numbers(CsvTable table, int column) =>
-        [.. Enumerable.Range(0, Math.Min(5000, table.Rows.Count)).Select(r => CsvNumber.Parse(table.Cell(r, column), table.Dialect.DecimalComma)).OfType<double>()];
+        [
+            .. Enumerable
+                .Range(0, Math.Min(5000, table.Rows.Count))
+                .Select(r => CsvNumber.Parse(table.Cell(r, column), table.Dialect.DecimalComma))
+                .OfType<double>(),
+        ];
 
     private static bool RisesMostly(List<double> numbers, double share) =>
         numbers.Count > 1 && numbers.Zip(numbers.Skip(1)).Count(p => p.Second > p.First) >= share * (numbers.Count - 1);

@@ -5,8 +5,8 @@ using RuddySpring.Core.Traces;
 namespace RuddySpring.Server.Exchange;
 
 /// <summary>
-/// Writes a trace as CSV (RFC 4180): a row for each time at which any instrument spoke, empty cells where one did not. It reads back
-/// without loss.
+/// Writes a trace as CSV (RFC 4180): a row for each time at which any instrument spoke, empty cells where one did not. It reads
+/// back without loss.
 /// </summary>
 public static class TraceCsvWriter
 {
@@ -24,9 +24,13 @@ public static class TraceCsvWriter
     public static string Write(Trace trace)
     {
         using var text = new StringWriter { NewLine = "\r\n" };
-        using var csv = new CsvWriter(text, new CsvHelper.Configuration.CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" });
+        using var csv = new CsvWriter(
+            text,
+            new CsvHelper.Configuration.CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }
+        );
         csv.WriteField("time (s)");
-        foreach (var series in trace.Series) csv.WriteField(Names[series.Channel]);
+        foreach (var series in trace.Series)
+            csv.WriteField(Names[series.Channel]);
         csv.NextRecord();
         var positions = new int[trace.Series.Count];
         while (true)
@@ -34,10 +38,12 @@ public static class TraceCsvWriter
             var next = double.PositiveInfinity;
             for (var i = 0; i < positions.Length; i++)
             {
-                if (positions[i] < trace.Series[i].Count) next = Math.Min(next, trace.Series[i].Seconds[positions[i]]);
+                if (positions[i] < trace.Series[i].Count)
+                    next = Math.Min(next, trace.Series[i].Seconds[positions[i]]);
             }
 
-            if (double.IsPositiveInfinity(next)) break;
+            if (double.IsPositiveInfinity(next))
+                break;
             csv.WriteField(next.ToString("0.###", CultureInfo.InvariantCulture));
             for (var i = 0; i < positions.Length; i++)
             {

@@ -17,8 +17,8 @@ public sealed class FieldValueException(string field, string sentence) : JsonExc
 }
 
 /// <summary>
-/// How contracts are read: required members are required, what is not nullable is never null, not inside lists either, choices are
-/// named and never numbered, numbers are numbers, texts and lists have an end.
+/// How contracts are read: required members are required, what is not nullable is never null, not inside lists either, choices
+/// are named and never numbered, numbers are numbers, texts and lists have an end.
 /// </summary>
 public static class ContractJson
 {
@@ -36,21 +36,32 @@ public static class ContractJson
         options.RespectNullableAnnotations = true;
         options.RespectRequiredConstructorParameters = true;
         options.MaxDepth = 16;
-        options.TypeInfoResolver = (options.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(CheckMembers);
+        options.TypeInfoResolver = (options.TypeInfoResolver ?? new DefaultJsonTypeInfoResolver()).WithAddedModifier(
+            CheckMembers
+        );
     }
 
-    /// <summary>After an object was read its texts and lists are looked through: the serializer itself lets nulls into lists and any length into both.</summary>
+    /// <summary>After an object was read its texts and lists are looked through: the serializer itself lets nulls into lists and
+    /// any length into both.</summary>
     private static void CheckMembers(JsonTypeInfo type)
     {
-        if (type.Kind != JsonTypeInfoKind.Object) return;
+        if (type.Kind != JsonTypeInfoKind.Object)
+            return;
         var nullability = new NullabilityInfoContext();
-        var members = type.Type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
+        var members = type
+            .Type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
             .Where(p => p.GetIndexParameters().Length == 0 && (p.PropertyType == typeof(string) || IsList(p.PropertyType)))
-            .Select(p => (
-                Name: type.Options.PropertyNamingPolicy?.ConvertName(p.Name) ?? p.Name, Get: (Func<object, object?>)p.GetValue,
-                NoNulls: IsList(p.PropertyType) && nullability.Create(p).GenericTypeArguments[^1].ReadState == NullabilityState.NotNull))
+            .Select(p =>
+                (
+                    Name: type.Options.PropertyNamingPolicy?.ConvertName(p.Name) ?? p.Name,
+                    Get: (Func<object, object?>)p.GetValue,
+                    NoNulls: IsList(p.PropertyType)
+                        && nullability.Create(p).GenericTypeArguments[^1].ReadState == NullabilityState.NotNull
+                )
+            )
             .ToList();
-        if (members.Count == 0) return;
+        if (members.Count == 0)
+            return;
         var before = type.OnDeserialized;
         type.OnDeserialized = read =>
         {
@@ -77,15 +88,22 @@ public static class ContractJson
         var count = 0;
         foreach (var value in list)
         {
-            if (value is null && noNulls) throw new FieldValueException(name, $"{name} must hold no empty entries.");
-            if (++count > LongestList) throw new FieldValueException(name, $"{name} has more than {LongestList} entries; at most {LongestList} are read.");
-            if (value is string text) CheckText(name, text);
+            if (value is null && noNulls)
+                throw new FieldValueException(name, $"{name} must hold no empty entries.");
+            if (++count > LongestList)
+                throw new FieldValueException(
+                    name,
+                    $"{name} has more than {LongestList} entries; at most {LongestList} are read."
+                );
+            if (value is string text)
+                CheckText(name, text);
         }
     }
 
     private static void CheckText(string name, string text)
     {
-        if (text.Length > LongestText) throw new FieldValueException(name, $"{name} has {text.Length} characters; at most {LongestText} are read.");
+        if (text.Length > LongestText)
+            throw new FieldValueException(name, $"{name} has {text.Length} characters; at most {LongestText} are read.");
         if (text.Any(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t')))
             throw new FieldValueException(name, $"{name} holds characters that cannot be shown; use letters, digits and signs.");
     }

@@ -13,7 +13,8 @@ public static class FrontEnd
         for (var folder = new DirectoryInfo(programFolder); folder is not null; folder = folder.Parent)
         {
             var root = Path.Combine(folder.FullName, "wwwroot");
-            if (File.Exists(Path.Combine(root, "index.html"))) return root;
+            if (File.Exists(Path.Combine(root, "index.html")))
+                return root;
         }
 
         return Path.Combine(programFolder, "wwwroot");
@@ -22,14 +23,18 @@ public static class FrontEnd
     /// <summary>Static files; those with a hash in their name are kept by the browser for good.</summary>
     public static void Use(WebApplication app, string webRoot)
     {
-        if (!Directory.Exists(webRoot)) return;
-        app.UseStaticFiles(new StaticFileOptions
-        {
-            FileProvider = new PhysicalFileProvider(webRoot),
-            OnPrepareResponse = context =>
-                context.Context.Response.Headers.CacheControl =
-                    context.Context.Request.Path.StartsWithSegments("/assets") ? "public, max-age=31536000, immutable" : "no-cache",
-        });
+        if (!Directory.Exists(webRoot))
+            return;
+        app.UseStaticFiles(
+            new StaticFileOptions
+            {
+                FileProvider = new PhysicalFileProvider(webRoot),
+                OnPrepareResponse = context =>
+                    context.Context.Response.Headers.CacheControl = context.Context.Request.Path.StartsWithSegments("/assets")
+                        ? "public, max-age=31536000, immutable"
+                        : "no-cache",
+            }
+        );
     }
 
     /// <summary>The page for addresses that no file and no endpoint answers.</summary>

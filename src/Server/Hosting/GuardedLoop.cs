@@ -1,8 +1,8 @@
 namespace RuddySpring.Server.Hosting;
 
 /// <summary>
-/// Something that goes on beside the requests, turn by turn. A turn that fails is logged with its cause and told on the screens once; the
-/// loop goes on, and neither the application nor another loop notices.
+/// Something that goes on beside the requests, turn by turn. A turn that fails is logged with its cause and told on the screens
+/// once; the loop goes on, and neither the application nor another loop notices.
 /// </summary>
 /// <param name="what">What it does, as the beginning of a sentence: "Reading the group probe".</param>
 public abstract class GuardedLoop(string what, Troubles troubles, ILogger log) : BackgroundService
@@ -21,7 +21,8 @@ public abstract class GuardedLoop(string what, Troubles troubles, ILogger log) :
             try
             {
                 await TurnAsync(stoppingToken);
-                if (_lastFault is null) continue;
+                if (_lastFault is null)
+                    continue;
                 _lastFault = null;
                 troubles.Over(_sentence);
             }
@@ -32,7 +33,8 @@ public abstract class GuardedLoop(string what, Troubles troubles, ILogger log) :
             catch (Exception error)
             {
                 var fault = $"{error.GetType()} {error.Message}";
-                if (fault != _lastFault) log.LogError(error, "{What} failed", what);
+                if (fault != _lastFault)
+                    log.LogError(error, "{What} failed", what);
                 _lastFault = fault;
                 troubles.Tell(_sentence);
                 await Task.Delay(AfterAFault, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);

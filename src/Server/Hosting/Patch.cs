@@ -6,8 +6,8 @@ using Microsoft.Extensions.Options;
 namespace RuddySpring.Server.Hosting;
 
 /// <summary>
-/// A change of something kept: only the members that change, as a JSON merge patch (RFC 7396), so that a screen never sends back what it
-/// did not touch.
+/// A change of something kept: only the members that change, as a JSON merge patch (RFC 7396), so that a screen never sends back
+/// what it did not touch.
 /// </summary>
 public sealed class Patch<T>
     where T : class
@@ -52,7 +52,10 @@ public sealed class Patch<T>
         catch (ArgumentException)
         {
             // the same member twice in one object is found when the object is first looked into
-            throw new BadHttpRequestException("The patch names a member twice.", new FieldValueException("body", "A member is named twice; name it once."));
+            throw new BadHttpRequestException(
+                "The patch names a member twice.",
+                new FieldValueException("body", "A member is named twice; name it once.")
+            );
         }
     }
 

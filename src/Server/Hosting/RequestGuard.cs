@@ -5,7 +5,8 @@ namespace RuddySpring.Server.Hosting;
 /// <summary>
 /// Guards a server that has no passwords because it only listens on this machine: the host must be this machine (against name
 /// rebinding), every request that a browser sends must come from our own page, whatever its method and whether it upgrades to a
-/// socket or streams events, and the page may load nothing from elsewhere. Stands first, so that every answer carries its headers.
+/// socket or streams events, and the page may load nothing from elsewhere. Stands first, so that every answer carries its
+/// headers.
 /// </summary>
 public sealed class RequestGuard(RequestDelegate next)
 {
@@ -16,7 +17,9 @@ public sealed class RequestGuard(RequestDelegate next)
         var host = context.Request.Host.Host;
         if (host is not ("127.0.0.1" or "localhost" or "[::1]"))
             return Refuse(context, "This server answers only on this machine, at 127.0.0.1 or localhost.");
-        return ComesFromElsewhere(context.Request) ? Refuse(context, "The request came from another site's page.") : next(context);
+        return ComesFromElsewhere(context.Request)
+            ? Refuse(context, "The request came from another site's page.")
+            : next(context);
     }
 
     /// <summary>
@@ -35,7 +38,8 @@ public sealed class RequestGuard(RequestDelegate next)
         var context = (HttpContext)of;
         var headers = context.Response.Headers;
         headers.ContentSecurityPolicy =
-            $"default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; connect-src 'self' ws://{context.Request.Host}; "
+            "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; connect-src 'self' "
+            + $"ws://{context.Request.Host}; "
             + "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "no-referrer";
@@ -47,6 +51,15 @@ public sealed class RequestGuard(RequestDelegate next)
     {
         context.Response.StatusCode = StatusCodes.Status403Forbidden;
         return context.Response.WriteAsJsonAsync(
-            new ProblemDetails { Status = 403, Title = why, Detail = why }, options: null, "application/problem+json", context.RequestAborted);
+            new ProblemDetails
+            {
+                Status = 403,
+                Title = why,
+                Detail = why,
+            },
+            options: null,
+            "application/problem+json",
+            context.RequestAborted
+        );
     }
 }

@@ -4,7 +4,8 @@ using System.Text.RegularExpressions;
 
 namespace RuddySpring.Server.Hosting;
 
-/// <summary>What the framework says of a request that it cannot read, in words that a person who writes requests by hand understands.</summary>
+/// <summary>What the framework says of a request that it cannot read, in words that a person who writes requests by hand
+/// understands.</summary>
 public static partial class RequestSentences
 {
     private const int MostQuoted = 40;
@@ -15,27 +16,44 @@ public static partial class RequestSentences
     /// <param name="options">How bodies are read.</param>
     public static (string Sentence, string? Field) Of(BadHttpRequestException error, Type? body, JsonSerializerOptions options)
     {
-        if (error.InnerException is JsonException json) return OfJson(json, body, options);
+        if (error.InnerException is JsonException json)
+            return OfJson(json, body, options);
         if (FailedToBind().Match(error.Message) is { Success: true } bind)
-            return ($"{bind.Groups["name"].Value} is \"{Short(bind.Groups["value"].Value)}\"; it must be {Kind(bind.Groups["type"].Value)}.", bind.Groups["name"].Value);
+            return (
+                $"{bind.Groups["name"].Value} is \"{Short(bind.Groups["value"].Value)}\"; it must be "
+                    + $"{Kind(bind.Groups["type"].Value)}.",
+                bind.Groups["name"].Value
+            );
         if (NotProvided().Match(error.Message) is { Success: true } missing)
-            return ($"{missing.Groups["name"].Value} is missing; it must be {Kind(missing.Groups["type"].Value)}.", missing.Groups["name"].Value);
-        return (error.StatusCode switch
-        {
-            StatusCodes.Status415UnsupportedMediaType => "The request must carry JSON, with the content type application/json.",
-            StatusCodes.Status408RequestTimeout => "The request did not arrive in time. Send it again.",
-            _ => "The request has no body, or did not arrive whole. Send it again.",
-        }, null);
+            return (
+                $"{missing.Groups["name"].Value} is missing; it must be {Kind(missing.Groups["type"].Value)}.",
+                missing.Groups["name"].Value
+            );
+        return (
+            error.StatusCode switch
+            {
+                StatusCodes.Status415UnsupportedMediaType =>
+                    "The request must carry JSON, with the content type application/json.",
+                StatusCodes.Status408RequestTimeout => "The request did not arrive in time. Send it again.",
+                _ => "The request has no body, or did not arrive whole. Send it again.",
+            },
+            null
+        );
     }
 
     private static (string Sentence, string? Field) OfJson(JsonException error, Type? body, JsonSerializerOptions options)
     {
         var field = FieldOf(error.Path);
-        if (error is FieldValueException ours) return (ours.Sentence, ours.Field);
+        if (error is FieldValueException ours)
+            return (ours.Sentence, ours.Field);
         if (MissingRequired().Match(error.Message) is { Success: true } missing)
         {
             var names = Quoted().Matches(missing.Groups["names"].Value).Select(m => m.Groups[1].Value).ToList();
-            return ($"{(field is null ? "" : $"In {field}: ")}{string.Join(", ", names)} {(names.Count == 1 ? "is" : "are")} missing.", names.FirstOrDefault() ?? field);
+            return (
+                $"{(field is null ? "" : $"In {field}: ")}{string.Join(", ", names)} {(names.Count == 1 ? "is" : "are")} "
+                    + "missing.",
+                names.FirstOrDefault() ?? field
+            );
         }
 
         if (NoNull().Match(error.Message) is { Success: true } empty)
@@ -44,8 +62,11 @@ public static partial class RequestSentences
             return ($"{name} must not be empty.", name);
         }
 
-        if (field is null) return ("The request is not valid JSON.", null);
-        return TypeAt(body, error.Path!, options) is { } type ? ($"{field} must be {Kind(type)}.", field) : ($"{field} has a value that is not understood.", field);
+        if (field is null)
+            return ("The request is not valid JSON.", null);
+        return TypeAt(body, error.Path!, options) is { } type
+            ? ($"{field} must be {Kind(type)}.", field)
+            : ($"{field} has a value that is not understood.", field);
     }
 
     /// <summary>The type that a body has at a path such as <c>$.spec.measured[0].field</c>; null where there is none.</summary>
@@ -53,17 +74,20 @@ public static partial class RequestSentences
     {
         foreach (var step in path.TrimStart('$').Split('.', StringSplitOptions.RemoveEmptyEntries))
         {
-            if (type is null) return null;
+            if (type is null)
+                return null;
             var name = step.Split('[')[0];
             type = options.GetTypeInfo(type).Properties.FirstOrDefault(p => p.Name == name)?.PropertyType;
-            foreach (var _ in step.Where(c => c == '[')) type = type?.GenericTypeArguments.LastOrDefault();
+            foreach (var _ in step.Where(c => c == '['))
+                type = type?.GenericTypeArguments.LastOrDefault();
             type = type is null ? null : Nullable.GetUnderlyingType(type) ?? type;
         }
 
         return type;
     }
 
-    /// <summary>The last name of a path such as <c>$.spec.measured[0].field</c>, without what a sender can make endless.</summary>
+    /// <summary>The last name of a path such as <c>$.spec.measured[0].field</c>, without what a sender can make
+    /// endless.</summary>
     private static string? FieldOf(string? path)
     {
         var name = path?.TrimStart('$').TrimStart('.') ?? "";
@@ -90,9 +114,13 @@ public static partial class RequestSentences
     }
 
     /// <summary>What is quoted of a value that was sent: never all of a long one.</summary>
-    public static string Short(string text) => text.Length <= MostQuoted ? text : string.Create(CultureInfo.InvariantCulture, $"{text[..MostQuoted]}...");
+    public static string Short(string text) =>
+        text.Length <= MostQuoted ? text : string.Create(CultureInfo.InvariantCulture, $"{text[..MostQuoted]}...");
 
-    [GeneratedRegex("""^Failed to bind parameter "(?<type>[^"]+) (?<name>[^" ]+)" from "(?<value>.*)"\.$""", RegexOptions.Singleline)]
+    [GeneratedRegex(
+        """^Failed to bind parameter "(?<type>[^"]+) (?<name>[^" ]+)" from "(?<value>.*)"\.$""",
+        RegexOptions.Singleline
+    )]
     private static partial Regex FailedToBind();
 
     [GeneratedRegex("""^Required parameter "(?<type>[^"]+) (?<name>[^" ]+)" was not provided""")]

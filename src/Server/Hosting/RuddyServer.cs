@@ -61,10 +61,13 @@ public static class RuddyServer
         }
         catch (UnauthorizedAccessException)
         {
-            await Console.Error.WriteLineAsync("The data folder cannot be written. Choose another with --data DIR, or let this user write it.");
+            await Console.Error.WriteLineAsync(
+                "The data folder cannot be written. Choose another with --data DIR, or let this user write it."
+            );
             return 3;
         }
-        catch (IOException error) when (error.InnerException is SocketException or Microsoft.AspNetCore.Connections.AddressInUseException)
+        catch (IOException error)
+            when (error.InnerException is SocketException or Microsoft.AspNetCore.Connections.AddressInUseException)
         {
             await Console.Error.WriteLineAsync("The port is taken by another program. Choose another with --port N.");
             return 4;
@@ -77,22 +80,26 @@ public static class RuddyServer
     }
 
     /// <summary>
-    /// Takes the data folder for this process, brings the database up to date and fills an empty one if asked. The folder is held until
-    /// what is returned is disposed of.
+    /// Takes the data folder for this process, brings the database up to date and fills an empty one if asked. The folder is held
+    /// until what is returned is disposed of.
     /// </summary>
-    /// <exception cref="StoreProblemException">The folder or its database cannot be used; the sentence says why and what to do.</exception>
+    /// <exception cref="StoreProblemException">The folder or its database cannot be used; the sentence says why and what to
+    /// do.</exception>
     /// <exception cref="UnauthorizedAccessException">The folder cannot be written.</exception>
     public static IDisposable PrepareData(ServerOptions options, DateTime nowUtc)
     {
         var held = FolderLock.Take(options.DataFolder, Patience, Console.WriteLine);
         try
         {
-            if (options.Restore) Console.WriteLine($"Put in place: {StoreFile.Restore(options.DataFolder, nowUtc)}");
+            if (options.Restore)
+                Console.WriteLine($"Put in place: {StoreFile.Restore(options.DataFolder, nowUtc)}");
             StoreFile.Migrate(options.DataFolder, options.LookOverBytes);
             StoreFile.Begin(options.DataFolder, options.NewHousehold, context =>
             {
-                if (options.Demo) HutScenario.Fill(context, nowUtc);
-                else context.Households.Add(new Store.Entities.Household { Name = "My bench" });
+                if (options.Demo)
+                    HutScenario.Fill(context, nowUtc);
+                else
+                    context.Households.Add(new Store.Entities.Household { Name = "My bench" });
             });
             return held;
         }
@@ -106,12 +113,14 @@ public static class RuddyServer
     /// <summary>The application, not started yet.</summary>
     public static WebApplication Build(ServerOptions options)
     {
-        var builder = WebApplication.CreateEmptyBuilder(new WebApplicationOptions
-        {
-            ApplicationName = typeof(RuddyServer).Assembly.GetName().Name,
-            ContentRootPath = AppContext.BaseDirectory,
-            EnvironmentName = Environments.Production,
-        });
+        var builder = WebApplication.CreateEmptyBuilder(
+            new WebApplicationOptions
+            {
+                ApplicationName = typeof(RuddyServer).Assembly.GetName().Name,
+                ContentRootPath = AppContext.BaseDirectory,
+                EnvironmentName = Environments.Production,
+            }
+        );
         builder.WebHost.UseKestrel(kestrel =>
         {
             kestrel.Listen(System.Net.IPAddress.Loopback, options.Port);
@@ -134,12 +143,18 @@ public static class RuddyServer
         });
         services.AddProblemDetails();
         services.AddExceptionHandler<ProblemSentences>();
-        services.AddOpenApi(openApi => openApi.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Servers = [];
-            return Task.CompletedTask;
-        }));
-        services.AddSignalR().AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
+        services.AddOpenApi(openApi =>
+            openApi.AddDocumentTransformer(
+                (document, _, _) =>
+                {
+                    document.Servers = [];
+                    return Task.CompletedTask;
+                }
+            )
+        );
+        services
+            .AddSignalR()
+            .AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
         services.AddSingleton(_ => new SteadyClock(options.Speed));
         services.AddSingleton<Troubles>();
         services.AddSingleton<Screens>();
@@ -189,7 +204,9 @@ public static class RuddyServer
         app.MapInstruments();
         app.MapHub<LiveHub>("/live");
         app.MapOpenApi("/api/openapi.json");
-        app.MapFallback("/api/{**rest}", context => TypedResults.Problem("There is no such address.", statusCode: 404).ExecuteAsync(context));
+        app.MapFallback("/api/{**rest}", context =>
+            TypedResults.Problem("There is no such address.", statusCode: 404).ExecuteAsync(context)
+        );
         FrontEnd.MapFallback(app, options.WebRoot);
         return app;
     }

@@ -4,8 +4,8 @@ using System.Threading.Channels;
 namespace RuddySpring.Server.Hosting;
 
 /// <summary>
-/// The connected screens, each with a queue and a sender of its own, so that one that stops reading holds up nobody. Who falls behind
-/// loses what waits and gets the newest; a gap in the frames' sequence tells the screen to ask for the whole again.
+/// The connected screens, each with a queue and a sender of its own, so that one that stops reading holds up nobody. Who falls
+/// behind loses what waits and gets the newest; a gap in the frames' sequence tells the screen to ask for the whole again.
 /// </summary>
 public sealed class Screens
 {
@@ -29,13 +29,15 @@ public sealed class Screens
     /// <summary>A screen has gone.</summary>
     public void Remove(string id)
     {
-        if (_screens.TryRemove(id, out var screen)) screen.Waiting.Writer.TryComplete();
+        if (_screens.TryRemove(id, out var screen))
+            screen.Waiting.Writer.TryComplete();
     }
 
     /// <summary>A screen hears a lesson from now on.</summary>
     public void Join(string id, string group)
     {
-        if (_screens.TryGetValue(id, out var screen)) screen.Group = group;
+        if (_screens.TryGetValue(id, out var screen))
+            screen.Group = group;
     }
 
     /// <summary>Hands a message to every screen, or to those that joined a group. Never waits.</summary>
@@ -43,8 +45,10 @@ public sealed class Screens
     {
         foreach (var (_, screen) in _screens)
         {
-            if (group is not null && screen.Group != group) continue;
-            if (screen.Waiting.Writer.TryWrite((message, payload))) continue;
+            if (group is not null && screen.Group != group)
+                continue;
+            if (screen.Waiting.Writer.TryWrite((message, payload)))
+                continue;
             while (screen.Waiting.Reader.TryRead(out _)) { }
             screen.Waiting.Writer.TryWrite((message, payload));
         }
@@ -54,7 +58,8 @@ public sealed class Screens
     {
         try
         {
-            await foreach (var (message, payload) in screen.Waiting.Reader.ReadAllAsync(gone)) await send(message, payload, gone);
+            await foreach (var (message, payload) in screen.Waiting.Reader.ReadAllAsync(gone))
+                await send(message, payload, gone);
         }
         catch (Exception error) when (error is OperationCanceledException or IOException or InvalidOperationException)
         {
@@ -69,7 +74,9 @@ public sealed class Screens
     private sealed class Screen
     {
         public Channel<(string Message, object Payload)> Waiting { get; } =
-            Channel.CreateBounded<(string, object)>(new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.Wait });
+            Channel.CreateBounded<(string, object)>(
+                new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.Wait }
+            );
 
         public string? Group { get; set; }
     }

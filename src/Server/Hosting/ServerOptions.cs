@@ -8,8 +8,18 @@ namespace RuddySpring.Server.Hosting;
 /// <param name="Restore">Whether the newest whole copy takes the database's place before the start.</param>
 /// <param name="NewHousehold">Whether a database that has lost its household's row gets a new one.</param>
 /// <param name="LookOverBytes">A database up to this size is looked over before the start, a larger one just after it.</param>
-/// <param name="Speed">How many times as fast as life the clock of pulls runs, 1 to 20; for trying a pull without waiting for it.</param>
-public sealed record ServerOptions(int Port, string DataFolder, bool Demo, string WebRoot, double Speed = 1, bool Restore = false, bool NewHousehold = false, long LookOverBytes = 32L * 1024 * 1024)
+/// <param name="Speed">How many times as fast as life the clock of pulls runs, 1 to 20; for trying a pull without waiting for
+/// it.</param>
+public sealed record ServerOptions(
+    int Port,
+    string DataFolder,
+    bool Demo,
+    string WebRoot,
+    double Speed = 1,
+    bool Restore = false,
+    bool NewHousehold = false,
+    long LookOverBytes = 32L * 1024 * 1024
+)
 {
     /// <summary>Reads <c>--port N --data DIR --empty --restore --new-household --web DIR --speed N</c>.</summary>
     /// <exception cref="ArgumentException">An option is not understood; the message names it.</exception>
@@ -29,7 +39,10 @@ public sealed record ServerOptions(int Port, string DataFolder, bool Demo, strin
                 "--restore" => options with { Restore = true },
                 "--new-household" => options with { NewHousehold = true },
                 "--speed" => options with { Speed = ParseSpeed(Next()) },
-                _ => throw new ArgumentException($"{args[i]} is not an option. Options are --port N, --data DIR, --empty, --restore, --new-household, --web DIR, --speed N."),
+                _ => throw new ArgumentException(
+                    $"{args[i]} is not an option. Options are --port N, --data DIR, --empty, --restore, --new-household, "
+                        + "--web DIR, --speed N."
+                ),
             };
         }
 
@@ -37,11 +50,17 @@ public sealed record ServerOptions(int Port, string DataFolder, bool Demo, strin
     }
 
     private static double ParseSpeed(string text) =>
-        double.TryParse(text, System.Globalization.NumberStyles.Float, System.Globalization.CultureInfo.InvariantCulture, out var speed) && speed is >= 1 and <= 20
+        double.TryParse(
+            text,
+            System.Globalization.NumberStyles.Float,
+            System.Globalization.CultureInfo.InvariantCulture,
+            out var speed
+        ) && speed is >= 1 and <= 20
             ? speed
             : throw new ArgumentException($"--speed {text} is not a speed; it must be a number from 1 to 20.");
 
-    private static int ParsePort(string text) => int.TryParse(text, out var port) && port is >= 0 and <= 65535
-        ? port
-        : throw new ArgumentException($"--port {text} is not a port; it must be a whole number from 0 to 65535.");
+    private static int ParsePort(string text) =>
+        int.TryParse(text, out var port) && port is >= 0 and <= 65535
+            ? port
+            : throw new ArgumentException($"--port {text} is not a port; it must be a whole number from 0 to 65535.");
 }

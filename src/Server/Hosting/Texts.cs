@@ -10,7 +10,8 @@ public static class Texts
     public static string Required(string? text, string field, string label, int longest = 80)
     {
         var trimmed = text?.Trim() ?? "";
-        if (trimmed.Length == 0) throw new DoesNotFitException(field, $"{label} must not be empty; it has 1 to {longest} characters.");
+        if (trimmed.Length == 0)
+            throw new DoesNotFitException(field, $"{label} must not be empty; it has 1 to {longest} characters.");
         return Optional(trimmed, field, label, longest);
     }
 
@@ -20,7 +21,10 @@ public static class Texts
     {
         var trimmed = Lines(text, field, label, longest);
         return trimmed.Any(char.IsControl)
-            ? throw new DoesNotFitException(field, $"{label} must be one line of at most {longest} characters, without line breaks.")
+            ? throw new DoesNotFitException(
+                field,
+                $"{label} must be one line of at most {longest} characters, without line breaks."
+            )
             : trimmed;
     }
 
@@ -32,7 +36,10 @@ public static class Texts
         if (trimmed.Length > longest)
             throw new DoesNotFitException(field, $"{label} has {trimmed.Length} characters; at most {longest} are kept.");
         return trimmed.Any(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t'))
-            ? throw new DoesNotFitException(field, $"{label} holds characters that cannot be shown; use letters, digits and signs, at most {longest}.")
+            ? throw new DoesNotFitException(
+                field,
+                $"{label} holds characters that cannot be shown; use letters, digits and signs, at most {longest}."
+            )
             : trimmed;
     }
 }

@@ -12,7 +12,8 @@ public sealed class Troubles
     {
         get
         {
-            lock (_lock) return [.. _sentences];
+            lock (_lock)
+                return [.. _sentences];
         }
     }
 
@@ -21,15 +22,18 @@ public sealed class Troubles
     {
         lock (_lock)
         {
-            if (_sentences.Contains(sentence)) return;
+            if (_sentences.Contains(sentence))
+                return;
             _sentences.Add(sentence);
-            if (_sentences.Count > Most) _sentences.RemoveAt(0);
+            if (_sentences.Count > Most)
+                _sentences.RemoveAt(0);
         }
     }
 
     /// <summary>Takes something back that is no longer so.</summary>
     public void Over(string sentence)
     {
-        lock (_lock) _sentences.Remove(sentence);
+        lock (_lock)
+            _sentences.Remove(sentence);
     }
 }

@@ -9,12 +9,27 @@ namespace RuddySpring.Server.Household;
 
 /// <summary>Where the bench stands and how it likes its numbers.</summary>
 public sealed record HouseholdView(
-    int Version, string Name, double AltitudeMetres, double AmbientC, bool MadeUp, string PressureUnit, string TemperatureUnit, string ForceUnit,
-    double BoilingPointC, double AtmosphereBar);
+    int Version,
+    string Name,
+    double AltitudeMetres,
+    double AmbientC,
+    bool MadeUp,
+    string PressureUnit,
+    string TemperatureUnit,
+    string ForceUnit,
+    double BoilingPointC,
+    double AtmosphereBar
+);
 
 /// <summary>What can be changed.</summary>
 public sealed record HouseholdChange(
-    string Name, double AltitudeMetres, double AmbientC, string PressureUnit, string TemperatureUnit, string ForceUnit);
+    string Name,
+    double AltitudeMetres,
+    double AmbientC,
+    string PressureUnit,
+    string TemperatureUnit,
+    string ForceUnit
+);
 
 /// <summary>A boiling point read off a thermometer, degC; it tells the height above the sea.</summary>
 public sealed record BoilingPoint(double BoilingC);
@@ -26,7 +41,9 @@ public static class HouseholdEndpoints
 
     public static void MapHousehold(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/household", async (RuddyContext db, CancellationToken cancel) => View(await db.Households.AsNoTracking().SingleAsync(cancel)));
+        api.MapGet("/household", async (RuddyContext db, CancellationToken cancel) =>
+            View(await db.Households.AsNoTracking().SingleAsync(cancel))
+        );
         api.MapPost("/household/altitude", async (BoilingPoint measured, RuddyContext db, CancellationToken cancel) =>
         {
             var row = await db.Households.SingleAsync(cancel);
@@ -49,11 +66,22 @@ public static class HouseholdEndpoints
         });
     }
 
-    private static HouseholdView View(Store.Entities.Household row) => new(
-        row.Version, row.Name, row.AltitudeMetres, row.AmbientC, row.MadeUp, row.PressureUnit, row.TemperatureUnit, row.ForceUnit,
-        Saturation.BoilingPointC(row.AltitudeMetres), Atmosphere.PressureBar(row.AltitudeMetres));
+    private static HouseholdView View(Store.Entities.Household row) =>
+        new(
+            row.Version,
+            row.Name,
+            row.AltitudeMetres,
+            row.AmbientC,
+            row.MadeUp,
+            row.PressureUnit,
+            row.TemperatureUnit,
+            row.ForceUnit,
+            Saturation.BoilingPointC(row.AltitudeMetres),
+            Atmosphere.PressureBar(row.AltitudeMetres)
+        );
 
-    private static string OneOf(string value, string field, params string[] allowed) => allowed.Contains(value)
-        ? value
-        : throw new DoesNotFitException(field, $"{field} must be one of {string.Join(", ", allowed)}.");
+    private static string OneOf(string value, string field, params string[] allowed) =>
+        allowed.Contains(value)
+            ? value
+            : throw new DoesNotFitException(field, $"{field} must be one of {string.Join(", ", allowed)}.");
 }

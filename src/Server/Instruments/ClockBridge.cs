@@ -1,8 +1,8 @@
 namespace RuddySpring.Server.Instruments;
 
 /// <summary>
-/// Brings a device's clock to the server's: the shortest delay seen lately tells the two apart, later lines can only be later. Two windows
-/// of half a minute follow a clock that drifts.
+/// Brings a device's clock to the server's: the shortest delay seen lately tells the two apart, later lines can only be later.
+/// Two windows of half a minute follow a clock that drifts.
 /// </summary>
 public sealed class ClockBridge
 {
@@ -28,5 +28,6 @@ public sealed class ClockBridge
     public double ToServer(double deviceSeconds) => deviceSeconds + Math.Min(_before, _now);
 
     /// <summary>Forgets everything: the device's clock started anew.</summary>
-    public void Forget() => (_before, _now, _windowBegan) = (double.PositiveInfinity, double.PositiveInfinity, double.NegativeInfinity);
+    public void Forget() =>
+        (_before, _now, _windowBegan) = (double.PositiveInfinity, double.PositiveInfinity, double.NegativeInfinity);
 }

@@ -87,7 +87,8 @@ public sealed class Device(Hello hello)
             Latest[sample.Channel] = sample.Value;
             if (TooFast(sample, serverSeconds))
             {
-                if (!_thinned) Note($"sends more than {MostSamplesASecond} samples a second; the rest are left out.");
+                if (!_thinned)
+                    Note($"sends more than {MostSamplesASecond} samples a second; the rest are left out.");
                 _thinned = true;
                 continue;
             }
@@ -106,19 +107,26 @@ public sealed class Device(Hello hello)
     /// <summary>Keeps a sentence about this device.</summary>
     public void Note(string sentence)
     {
-        if (_problems.Count > 0 && _problems[^1] == sentence) return;
+        if (_problems.Count > 0 && _problems[^1] == sentence)
+            return;
         _problems.Add(sentence);
-        if (_problems.Count > 5) _problems.RemoveAt(0);
+        if (_problems.Count > 5)
+            _problems.RemoveAt(0);
     }
 
     /// <summary>
-    /// By the device's clock, so that a device may save its samples up and send them in one go; and by ours, so that one with a wild
-    /// clock cannot flood the server.
+    /// By the device's clock, so that a device may save its samples up and send them in one go; and by ours, so that one with a
+    /// wild clock cannot flood the server.
     /// </summary>
     private bool TooFast(LineSample sample, double serverSeconds)
     {
-        if (serverSeconds - _secondBegan >= 1.0) (_secondBegan, _inThisSecond) = (serverSeconds, 0);
-        if (_lastKept.TryGetValue(sample.Channel, out var last) && sample.DeviceSeconds - last < (1.0 / MostSamplesASecond) - 0.0005) return true;
+        if (serverSeconds - _secondBegan >= 1.0)
+            (_secondBegan, _inThisSecond) = (serverSeconds, 0);
+        if (
+            _lastKept.TryGetValue(sample.Channel, out var last)
+            && sample.DeviceSeconds - last < (1.0 / MostSamplesASecond) - 0.0005
+        )
+            return true;
         return ++_inThisSecond > 4 * MostSamplesASecond;
     }
 
@@ -145,6 +153,8 @@ public sealed class Device(Hello hello)
             return;
         }
 
-        throw new LineProblemException($"t ran backwards from {_lastDeviceSeconds:0.###} to {deviceSeconds:0.###} s; the line was left out.");
+        throw new LineProblemException(
+            $"t ran backwards from {_lastDeviceSeconds:0.###} to {deviceSeconds:0.###} s; the line was left out."
+        );
     }
 }

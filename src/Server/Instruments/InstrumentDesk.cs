@@ -4,8 +4,14 @@ namespace RuddySpring.Server.Instruments;
 
 /// <summary>A device as the screen lists it.</summary>
 public sealed record DeviceView(
-    string Name, IReadOnlyList<RuddySpring.Core.Traces.Channel> Channels, bool Silent, long Samples, int BadLines, IReadOnlyList<string> Problems,
-    IReadOnlyDictionary<string, double> Latest);
+    string Name,
+    IReadOnlyList<RuddySpring.Core.Traces.Channel> Channels,
+    bool Silent,
+    long Samples,
+    int BadLines,
+    IReadOnlyList<string> Problems,
+    IReadOnlyDictionary<string, double> Latest
+);
 
 /// <summary>All connected devices, and where their samples go.</summary>
 public sealed class InstrumentDesk(SteadyClock clock)
@@ -29,27 +35,31 @@ public sealed class InstrumentDesk(SteadyClock clock)
     public double Now => clock.Now;
 
     /// <summary>
-    /// Adds a device; lines for it come out of the channel that is returned. One of a name that is there already takes its place when that
-    /// one has been silent, as after a lost connection.
+    /// Adds a device; lines for it come out of the channel that is returned. One of a name that is there already takes its place
+    /// when that one has been silent, as after a lost connection.
     /// </summary>
     /// <exception cref="LineProblemException">There are too many, or one of that name is connected and sends.</exception>
     public Channel<string> Add(Device device)
     {
         device.Connected(Now);
         var toDevice = System.Threading.Channels.Channel.CreateBounded<string>(
-            new BoundedChannelOptions(64) { FullMode = BoundedChannelFullMode.DropOldest });
+            new BoundedChannelOptions(64) { FullMode = BoundedChannelFullMode.DropOldest }
+        );
         lock (_lock)
         {
             var same = _devices.Find(d => d.Device.Name == device.Name);
             if (same.Device is not null)
             {
                 if (!IsSilent(same.Device))
-                    throw new LineProblemException($"an instrument called {device.Name} is connected already and sends. Give this one another name.");
+                    throw new LineProblemException(
+                        $"an instrument called {device.Name} is connected already and sends. Give this one another name."
+                    );
                 same.ToDevice.Writer.TryComplete();
                 _devices.Remove(same);
             }
 
-            if (_devices.Count >= MostDevices) throw new LineProblemException($"{MostDevices} devices are connected already.");
+            if (_devices.Count >= MostDevices)
+                throw new LineProblemException($"{MostDevices} devices are connected already.");
             _devices.Add((device, toDevice));
         }
 
@@ -62,7 +72,8 @@ public sealed class InstrumentDesk(SteadyClock clock)
     {
         lock (_lock)
         {
-            if (_devices.RemoveAll(d => d.Device == device) == 0) return; // another connection took its place
+            if (_devices.RemoveAll(d => d.Device == device) == 0)
+                return; // another connection took its place
         }
 
         Changed?.Invoke(device.Name, $"{device.Name} went away. What it sent so far is kept.", true);
@@ -77,7 +88,8 @@ public sealed class InstrumentDesk(SteadyClock clock)
     {
         lock (_lock)
         {
-            if (!_devices.Exists(d => d.Device == device)) return false;
+            if (!_devices.Exists(d => d.Device == device))
+                return false;
         }
 
         Sampled?.Invoke(device.Name, samples);
@@ -89,7 +101,8 @@ public sealed class InstrumentDesk(SteadyClock clock)
     {
         get
         {
-            lock (_lock) return [.. _devices.Select(d => d.Device.Name)];
+            lock (_lock)
+                return [.. _devices.Select(d => d.Device.Name)];
         }
     }
 
@@ -98,14 +111,16 @@ public sealed class InstrumentDesk(SteadyClock clock)
     {
         lock (_lock)
         {
-            foreach (var (device, toDevice) in _devices.Where(d => to is null || to(d.Device.Name))) toDevice.Writer.TryWrite(line);
+            foreach (var (device, toDevice) in _devices.Where(d => to is null || to(d.Device.Name)))
+                toDevice.Writer.TryWrite(line);
         }
     }
 
     /// <summary>Whether a connected device measures a channel.</summary>
     public bool Has(RuddySpring.Core.Traces.Channel channel)
     {
-        lock (_lock) return _devices.Any(d => d.Device.Channels.Contains(channel));
+        lock (_lock)
+            return _devices.Any(d => d.Device.Channels.Contains(channel));
     }
 
     /// <summary>The devices as the screen lists them.</summary>
@@ -113,9 +128,18 @@ public sealed class InstrumentDesk(SteadyClock clock)
     {
         lock (_lock)
         {
-            return [.. _devices.Select(d => new DeviceView(
-                d.Device.Name, d.Device.Channels, IsSilent(d.Device), d.Device.Samples, d.Device.BadLines,
-                d.Device.Problems, d.Device.Latest.ToDictionary(l => l.Key.ToString(), l => l.Value)))];
+            return
+            [
+                .. _devices.Select(d => new DeviceView(
+                    d.Device.Name,
+                    d.Device.Channels,
+                    IsSilent(d.Device),
+                    d.Device.Samples,
+                    d.Device.BadLines,
+                    d.Device.Problems,
+                    d.Device.Latest.ToDictionary(l => l.Key.ToString(), l => l.Value)
+                )),
+            ];
         }
     }
 

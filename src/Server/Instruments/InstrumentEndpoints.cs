@@ -11,24 +11,28 @@ public static class InstrumentEndpoints
     public static void MapInstruments(this IEndpointRouteBuilder app)
     {
         app.Map("/instruments", async (HttpContext context, InstrumentDesk desk, IHostApplicationLifetime lifetime) =>
-        {
-            // a device would talk for ever; a server that is told to stop hangs up on it
-            using var ending = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, lifetime.ApplicationStopping);
-            if (context.WebSockets.IsWebSocketRequest)
             {
-                using var socket = await context.WebSockets.AcceptWebSocketAsync();
-                await ListenAsync(socket, desk, ending.Token);
-            }
-            else if (HttpMethods.IsPost(context.Request.Method))
-            {
-                await ListenAsync(context, desk, ending.Token);
-            }
-            else
-            {
-                context.Response.StatusCode = StatusCodes.Status426UpgradeRequired;
-                await context.Response.WriteAsync("Connect with a WebSocket or POST lines; see docs/line-protocol.md.");
-            }
-        }).ExcludeFromDescription();
+                // a device would talk for ever; a server that is told to stop hangs up on it
+                using var ending = CancellationTokenSource.CreateLinkedTokenSource(
+                    context.RequestAborted,
+                    lifetime.ApplicationStopping
+                );
+                if (context.WebSockets.IsWebSocketRequest)
+                {
+                    using var socket = await context.WebSockets.AcceptWebSocketAsync();
+                    await ListenAsync(socket, desk, ending.Token);
+                }
+                else if (HttpMethods.IsPost(context.Request.Method))
+                {
+                    await ListenAsync(context, desk, ending.Token);
+                }
+                else
+                {
+                    context.Response.StatusCode = StatusCodes.Status426UpgradeRequired;
+                    await context.Response.WriteAsync("Connect with a WebSocket or POST lines; see docs/line-protocol.md.");
+                }
+            })
+            .ExcludeFromDescription();
     }
 
     private static async Task ListenAsync(WebSocket socket, InstrumentDesk desk, CancellationToken cancel)
@@ -57,19 +61,24 @@ public static class InstrumentEndpoints
             while (socket.State == WebSocketState.Open)
             {
                 var got = await socket.ReceiveAsync(buffer.AsMemory(), ending.Token);
-                if (got.MessageType == WebSocketMessageType.Close) break;
-                foreach (var answer in conversation.Take(buffer.AsSpan(0, got.Count))) await SayAsync(answer);
+                if (got.MessageType == WebSocketMessageType.Close)
+                    break;
+                foreach (var answer in conversation.Take(buffer.AsSpan(0, got.Count)))
+                    await SayAsync(answer);
                 if (speaking is null && conversation.ToDevice is { } toDevice)
                 {
                     speaking = Task.Run(
                         async () =>
                         {
-                            await foreach (var line in toDevice.Reader.ReadAllAsync(ending.Token)) await SayAsync(line);
+                            await foreach (var line in toDevice.Reader.ReadAllAsync(ending.Token))
+                                await SayAsync(line);
                         },
-                        ending.Token);
+                        ending.Token
+                    );
                 }
 
-                if (conversation.IsOver) break;
+                if (conversation.IsOver)
+                    break;
             }
 
             if (socket.State is WebSocketState.Open or WebSocketState.CloseReceived)
@@ -83,16 +92,22 @@ public static class InstrumentEndpoints
         {
             conversation.End();
             await ending.CancelAsync();
-            if (speaking is not null) await speaking.ContinueWith(_ => { }, TaskScheduler.Default);
+            if (speaking is not null)
+                await speaking.ContinueWith(_ => { }, TaskScheduler.Default);
         }
     }
 
     private static async Task ListenAsync(HttpContext context, InstrumentDesk desk, CancellationToken cancel)
     {
         var feature = context.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>();
-        if (feature is { IsReadOnly: false }) feature.MaxRequestBodySize = null; // a stream has no end; its lines are limited one by one
+        if (feature is { IsReadOnly: false })
+            feature.MaxRequestBodySize = null; // a stream has no end; its lines are limited one by one
         // nor has it a least speed: a thermometer may say a line a minute
-        if (context.Features.Get<Microsoft.AspNetCore.Server.Kestrel.Core.Features.IHttpMinRequestBodyDataRateFeature>() is { } rate) rate.MinDataRate = null;
+        if (
+            context.Features.Get<Microsoft.AspNetCore.Server.Kestrel.Core.Features.IHttpMinRequestBodyDataRateFeature>() is
+            { } rate
+        )
+            rate.MinDataRate = null;
         var conversation = new Conversation(desk);
         var problems = new List<string>();
         var buffer = new byte[4096];
@@ -102,7 +117,8 @@ public static class InstrumentEndpoints
             while (!conversation.IsOver && (got = await context.Request.Body.ReadAsync(buffer, cancel)) > 0)
             {
                 problems.AddRange(conversation.Take(buffer.AsSpan(0, got)));
-                if (problems.Count > 50) problems.RemoveRange(50, problems.Count - 50);
+                if (problems.Count > 50)
+                    problems.RemoveRange(50, problems.Count - 50);
             }
         }
         catch (Exception error) when (error is IOException or OperationCanceledException or BadHttpRequestException)
@@ -114,10 +130,13 @@ public static class InstrumentEndpoints
             conversation.End();
         }
 
-        if (cancel.IsCancellationRequested) return;
-        if (problems.Count > 0) context.Response.StatusCode = StatusCodes.Status400BadRequest;
+        if (cancel.IsCancellationRequested)
+            return;
+        if (problems.Count > 0)
+            context.Response.StatusCode = StatusCodes.Status400BadRequest;
         context.Response.ContentType = "application/x-ndjson";
-        foreach (var problem in problems) await context.Response.WriteAsync(problem + "\n", cancel);
+        foreach (var problem in problems)
+            await context.Response.WriteAsync(problem + "\n", cancel);
     }
 
     /// <summary>One device's talk from hello to its end, free of how the bytes travel.</summary>
@@ -141,7 +160,8 @@ public static class InstrumentEndpoints
             var samples = new List<TimedSample>();
             foreach (var line in _splitter.Take(piece))
             {
-                if (IsOver) break;
+                if (IsOver)
+                    break;
                 TakeLine(line, samples, answers);
             }
 
@@ -165,8 +185,10 @@ public static class InstrumentEndpoints
 
         public void End()
         {
-            if (_device is null) return;
-            if (_splitter.HasHalfLine) _device.Note("the last line was cut off and left out.");
+            if (_device is null)
+                return;
+            if (_splitter.HasHalfLine)
+                _device.Note("the last line was cut off and left out.");
             desk.Remove(_device);
             ToDevice?.Writer.TryComplete();
             _device = null;
@@ -187,7 +209,8 @@ public static class InstrumentEndpoints
 
                 var clocks = _device.NewClocks;
                 samples.AddRange(_device.Take(line, desk.Now));
-                if (_device.NewClocks > clocks) desk.ClockSetBack(_device);
+                if (_device.NewClocks > clocks)
+                    desk.ClockSetBack(_device);
             }
             catch (LineProblemException problem)
             {

@@ -32,34 +32,29 @@ public static class LineProtocol
 
     private static readonly JsonDocumentOptions Strict = new() { MaxDepth = 4 };
 
-    private static readonly Dictionary<string, (Channel Channel, FieldRange Range, Dictionary<string, Func<double, double>> Units)> Known = new()
+    private static readonly Dictionary<
+        string,
+        (Channel Channel, FieldRange Range, Dictionary<string, Func<double, double>> Units)
+    > Known = new()
     {
-        ["pressure"] = (Channel.Pressure, ChannelRanges.Pressure, new()
-        {
-            ["bar"] = v => v,
-            ["psi"] = v => v * Units.BarPerPsi,
-            ["kPa"] = v => v * Units.BarPerKpa,
-        }),
-        ["weight"] = (Channel.Weight, ChannelRanges.Weight, new()
-        {
-            ["g"] = v => v,
-            ["oz"] = v => v * Units.GramsPerOunce,
-        }),
-        ["temperature"] = (Channel.Temperature, ChannelRanges.Temperature, new()
-        {
-            ["degC"] = v => v,
-            ["degF"] = Units.CelsiusFromFahrenheit,
-        }),
-        ["group"] = (Channel.Group, ChannelRanges.Group, new()
-        {
-            ["degC"] = v => v,
-            ["degF"] = Units.CelsiusFromFahrenheit,
-        }),
-        ["force"] = (Channel.Force, ChannelRanges.Force, new()
-        {
-            ["kgf"] = v => v,
-            ["N"] = v => v / Units.NewtonsPerKgf,
-        }),
+        ["pressure"] = (
+            Channel.Pressure,
+            ChannelRanges.Pressure,
+            new()
+            {
+                ["bar"] = v => v,
+                ["psi"] = v => v * Units.BarPerPsi,
+                ["kPa"] = v => v * Units.BarPerKpa,
+            }
+        ),
+        ["weight"] = (Channel.Weight, ChannelRanges.Weight, new() { ["g"] = v => v, ["oz"] = v => v * Units.GramsPerOunce }),
+        ["temperature"] = (
+            Channel.Temperature,
+            ChannelRanges.Temperature,
+            new() { ["degC"] = v => v, ["degF"] = Units.CelsiusFromFahrenheit }
+        ),
+        ["group"] = (Channel.Group, ChannelRanges.Group, new() { ["degC"] = v => v, ["degF"] = Units.CelsiusFromFahrenheit }),
+        ["force"] = (Channel.Force, ChannelRanges.Force, new() { ["kgf"] = v => v, ["N"] = v => v / Units.NewtonsPerKgf }),
     };
 
     /// <summary>Parses a hello line.</summary>
@@ -69,21 +64,29 @@ public static class LineProtocol
         using var json = Parse(line);
         var root = json.RootElement;
         if (!root.TryGetProperty("hello", out var version))
-            throw new LineProblemException($"The first line must say hello: {{\"hello\":\"{Version}\",\"device\":\"...\",\"channels\":{{...}}}}.");
+            throw new LineProblemException(
+                $"The first line must say hello: {{\"hello\":\"{Version}\",\"device\":\"...\",\"channels\":{{...}}}}."
+            );
         if (version.ValueKind != JsonValueKind.String || version.GetString() != Version)
             throw new LineProblemException($"This server speaks {Version}.");
-        var device = root.TryGetProperty("device", out var name) && name.ValueKind == JsonValueKind.String ? name.GetString()!.Trim() : "";
-        if (device.Length is 0 or > 60) throw new LineProblemException("device must be a name of 1 to 60 characters.");
+        var device =
+            root.TryGetProperty("device", out var name) && name.ValueKind == JsonValueKind.String ? name.GetString()!.Trim() : "";
+        if (device.Length is 0 or > 60)
+            throw new LineProblemException("device must be a name of 1 to 60 characters.");
         if (!root.TryGetProperty("channels", out var channels) || channels.ValueKind != JsonValueKind.Object)
             throw new LineProblemException($"channels must name at least one of {string.Join(", ", Known.Keys)} with its unit.");
         var declared = new Dictionary<string, DeclaredChannel>();
         foreach (var channel in channels.EnumerateObject())
         {
             if (!Known.TryGetValue(channel.Name, out var known))
-                throw new LineProblemException($"channel {Short(channel.Name)} is not known; known are {string.Join(", ", Known.Keys)}.");
+                throw new LineProblemException(
+                    $"channel {Short(channel.Name)} is not known; known are {string.Join(", ", Known.Keys)}."
+                );
             var unit = channel.Value.ValueKind == JsonValueKind.String ? channel.Value.GetString()! : "";
             if (!known.Units.TryGetValue(unit, out var toUnit))
-                throw new LineProblemException($"unit {Short(unit)} does not go with {channel.Name}; use one of {string.Join(", ", known.Units.Keys)}.");
+                throw new LineProblemException(
+                    $"unit {Short(unit)} does not go with {channel.Name}; use one of {string.Join(", ", known.Units.Keys)}."
+                );
             declared[channel.Name] = new(known.Channel, toUnit, known.Range);
         }
 
@@ -96,13 +99,18 @@ public static class LineProtocol
     {
         using var json = Parse(line);
         var root = json.RootElement;
-        if (!root.TryGetProperty("t", out var time) || time.ValueKind != JsonValueKind.Number || !time.TryGetDouble(out var seconds)
-            || seconds is not (>= 0 and < 1e10))
+        if (
+            !root.TryGetProperty("t", out var time)
+            || time.ValueKind != JsonValueKind.Number
+            || !time.TryGetDouble(out var seconds)
+            || seconds is not (>= 0 and < 1e10)
+        )
             throw new LineProblemException("t must be the device's time in seconds, 0 or more.");
         var samples = new List<LineSample>(1);
         foreach (var property in root.EnumerateObject())
         {
-            if (property.Name == "t") continue;
+            if (property.Name == "t")
+                continue;
             if (!hello.Channels.TryGetValue(property.Name, out var channel))
                 throw new LineProblemException($"{Short(property.Name)} was not declared in hello.");
             if (property.Value.ValueKind != JsonValueKind.Number || !property.Value.TryGetDouble(out var raw))
@@ -121,7 +129,8 @@ public static class LineProtocol
         try
         {
             var json = JsonDocument.Parse(line, Strict);
-            if (json.RootElement.ValueKind == JsonValueKind.Object) return json;
+            if (json.RootElement.ValueKind == JsonValueKind.Object)
+                return json;
             json.Dispose();
         }
         catch (JsonException)

@@ -2,7 +2,8 @@ using System.Text;
 
 namespace RuddySpring.Server.Instruments;
 
-/// <summary>Cuts a stream of bytes into lines, whatever pieces it arrives in. Lines over the limit are dropped whole and counted.</summary>
+/// <summary>Cuts a stream of bytes into lines, whatever pieces it arrives in. Lines over the limit are dropped whole and
+/// counted.</summary>
 public sealed class LineSplitter(int longest)
 {
     private readonly byte[] _line = new byte[longest];
@@ -23,8 +24,10 @@ public sealed class LineSplitter(int longest)
         {
             if (value == (byte)'\n')
             {
-                if (_tooLong) TooLong++;
-                else if (Finish() is { Length: > 0 } line) lines.Add(line);
+                if (_tooLong)
+                    TooLong++;
+                else if (Finish() is { Length: > 0 } line)
+                    lines.Add(line);
                 _length = 0;
                 _tooLong = false;
             }

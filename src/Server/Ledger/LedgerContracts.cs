@@ -10,9 +10,26 @@ namespace RuddySpring.Server.Ledger;
 /// <param name="SmallPressure">60 even points from start to end, in 1/20 bar; empty without a gauge.</param>
 /// <param name="SmallWeight">The same in 1/2 g.</param>
 public sealed record ShotLine(
-    int Id, int Version, DateTime PulledAt, ShotSource Source, string Brewer, string Machine, string Bag, string Roaster, string Grinder, string ScaleUnit,
-    double? GrindSetting, double DoseGrams, double YieldGrams, double? WaterC, string Plan, Measures Measures, TasteView Taste,
-    IReadOnlyList<int> SmallPressure, IReadOnlyList<int> SmallWeight);
+    int Id,
+    int Version,
+    DateTime PulledAt,
+    ShotSource Source,
+    string Brewer,
+    string Machine,
+    string Bag,
+    string Roaster,
+    string Grinder,
+    string ScaleUnit,
+    double? GrindSetting,
+    double DoseGrams,
+    double YieldGrams,
+    double? WaterC,
+    string Plan,
+    Measures Measures,
+    TasteView Taste,
+    IReadOnlyList<int> SmallPressure,
+    IReadOnlyList<int> SmallWeight
+);
 
 /// <summary>A page of the ledger, newest first.</summary>
 public sealed record LedgerPage(int Total, int Page, int Size, IReadOnlyList<ShotLine> Shots);
@@ -21,8 +38,12 @@ public sealed record LedgerPage(int Total, int Page, int Size, IReadOnlyList<Sho
 /// A trace for drawing: even steps from the lever's first move, all of one length or null where no instrument told.
 /// </summary>
 public sealed record Curves(
-    double StepSeconds, IReadOnlyList<double>? PressureBar, IReadOnlyList<double>? WeightGrams, IReadOnlyList<double>? FlowGramsPerS,
-    IReadOnlyList<double>? PlanBar);
+    double StepSeconds,
+    IReadOnlyList<double>? PressureBar,
+    IReadOnlyList<double>? WeightGrams,
+    IReadOnlyList<double>? FlowGramsPerS,
+    IReadOnlyList<double>? PlanBar
+);
 
 /// <summary>How a channel of the trace came to be.</summary>
 public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
@@ -39,9 +60,23 @@ public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
 /// <param name="Resistance">The puck's resistance against grams; empty where nothing tells.</param>
 /// <param name="ChannelSign">What the trace says of a channel; null for nothing.</param>
 public sealed record ShotView(
-    ShotLine Shot, PullPlan Plan, Moments Moments, Moments Marked, Curves Curves, IReadOnlyList<ChannelOrigin> Origins, string Notices,
-    IReadOnlyList<TraceCorrection> Corrections, string Basket, string Preparation, double? GroupC, string Seen, IReadOnlyList<PullCheck> After,
-    PlanDistance? Arm, IReadOnlyList<ResistancePoint> Resistance, ChannelEvidence? ChannelSign);
+    ShotLine Shot,
+    PullPlan Plan,
+    Moments Moments,
+    Moments Marked,
+    Curves Curves,
+    IReadOnlyList<ChannelOrigin> Origins,
+    string Notices,
+    IReadOnlyList<TraceCorrection> Corrections,
+    string Basket,
+    string Preparation,
+    double? GroupC,
+    string Seen,
+    IReadOnlyList<PullCheck> After,
+    PlanDistance? Arm,
+    IReadOnlyList<ResistancePoint> Resistance,
+    ChannelEvidence? ChannelSign
+);
 
 /// <summary>A number or a text; neither where a shot has none.</summary>
 public sealed record ComparedValue(double? Number, string? Text);
@@ -55,4 +90,8 @@ public sealed record ComparedThing(string Label, string Unit, int Digits, IReadO
 /// <summary>Shots side by side.</summary>
 /// <param name="Differences">In what they differ.</param>
 /// <param name="Same">What all have in common.</param>
-public sealed record Comparison(IReadOnlyList<ShotView> Shots, IReadOnlyList<ComparedThing> Differences, IReadOnlyList<ComparedThing> Same);
+public sealed record Comparison(
+    IReadOnlyList<ShotView> Shots,
+    IReadOnlyList<ComparedThing> Differences,
+    IReadOnlyList<ComparedThing> Same
+);

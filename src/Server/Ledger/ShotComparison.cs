@@ -2,7 +2,8 @@ using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Server.Ledger;
 
-/// <summary>Says what differs between shots, and only that. A difference smaller than what people can set or read counts as none.</summary>
+/// <summary>Says what differs between shots, and only that. A difference smaller than what people can set or read counts as
+/// none.</summary>
 public static class ShotComparison
 {
     private sealed record Aspect(string Label, string Unit, int Digits, double Tolerance, Func<ShotView, object?> Value);
@@ -51,9 +52,12 @@ public static class ShotComparison
         {
             var values = shots.Select(aspect.Value).ToList();
             var compared = values.Select(v => new ComparedValue(Number(v), Number(v) is null ? v?.ToString() : null)).ToList();
-            if (compared.FirstOrDefault(v => v.Number is not null || !string.IsNullOrEmpty(v.Text)) is not { } any) continue;
-            if (Differs(values, aspect.Tolerance)) differences.Add(new(aspect.Label, aspect.Unit, aspect.Digits, compared));
-            else same.Add(new(aspect.Label, aspect.Unit, aspect.Digits, [any]));
+            if (compared.FirstOrDefault(v => v.Number is not null || !string.IsNullOrEmpty(v.Text)) is not { } any)
+                continue;
+            if (Differs(values, aspect.Tolerance))
+                differences.Add(new(aspect.Label, aspect.Unit, aspect.Digits, compared));
+            else
+                same.Add(new(aspect.Label, aspect.Unit, aspect.Digits, [any]));
         }
 
         return new(shots, differences, same);
@@ -65,9 +69,16 @@ public static class ShotComparison
     private static bool Differs(List<object?> values, double tolerance)
     {
         var numbers = values.Select(Number).ToList();
-        if (numbers.All(n => n is not null)) return numbers.Max() - numbers.Min() > tolerance;
+        if (numbers.All(n => n is not null))
+            return numbers.Max() - numbers.Min() > tolerance;
         return values.Select(v => v?.ToString() ?? "").Distinct().Count() > 1;
     }
 
-    private static double? Number(object? value) => value switch { double d => d, int i => i, _ => null };
+    private static double? Number(object? value) =>
+        value switch
+        {
+            double d => d,
+            int i => i,
+            _ => null,
+        };
 }

@@ -17,22 +17,51 @@ public static class ShotViews
         shots.Include(s => s.Brewer).Include(s => s.Machine).Include(s => s.Bag).Include(s => s.Grinder);
 
     /// <summary>A line of the ledger.</summary>
-    public static ShotLine Line(Shot s) => new(
-        s.Id, s.Version, s.PulledAt, s.Source, s.Brewer?.Name ?? "", s.Machine?.Name ?? "", s.Bag?.Name ?? "", s.Bag?.Roaster ?? "", s.Grinder?.Name ?? "",
-        s.Grinder?.ScaleUnit ?? "", s.GrindSetting, s.DoseGrams, s.YieldGrams, s.WaterC, s.PlanName, s.Measures, TastingEndpoints.View(s),
-        [.. s.SmallPressure], [.. s.SmallWeight]);
+    public static ShotLine Line(Shot s) =>
+        new(
+            s.Id,
+            s.Version,
+            s.PulledAt,
+            s.Source,
+            s.Brewer?.Name ?? "",
+            s.Machine?.Name ?? "",
+            s.Bag?.Name ?? "",
+            s.Bag?.Roaster ?? "",
+            s.Grinder?.Name ?? "",
+            s.Grinder?.ScaleUnit ?? "",
+            s.GrindSetting,
+            s.DoseGrams,
+            s.YieldGrams,
+            s.WaterC,
+            s.PlanName,
+            s.Measures,
+            TastingEndpoints.View(s),
+            [.. s.SmallPressure],
+            [.. s.SmallWeight]
+        );
 
     /// <summary>A shot whole.</summary>
     /// <exception cref="NotThereException">There is none with that number.</exception>
-    public static async Task<ShotView> WholeAsync(RuddyContext db, int id, CancellationToken cancel) => (await WholeAsync(db, [id], cancel))[0];
+    public static async Task<ShotView> WholeAsync(RuddyContext db, int id, CancellationToken cancel) =>
+        (await WholeAsync(db, [id], cancel))[0];
 
     /// <summary>Shots whole, in the order of their numbers as given.</summary>
     /// <exception cref="NotThereException">One of them is not there.</exception>
-    public static async Task<IReadOnlyList<ShotView>> WholeAsync(RuddyContext db, IReadOnlyList<int> ids, CancellationToken cancel)
+    public static async Task<IReadOnlyList<ShotView>> WholeAsync(
+        RuddyContext db,
+        IReadOnlyList<int> ids,
+        CancellationToken cancel
+    )
     {
-        var shots = await WithNames(db.Shots.AsNoTracking()).Include(s => s.Basket).Include(s => s.Trace).Where(s => ids.Contains(s.Id) && s.DeletedAt == null)
+        var shots = await WithNames(db.Shots.AsNoTracking())
+            .Include(s => s.Basket)
+            .Include(s => s.Trace)
+            .Where(s => ids.Contains(s.Id) && s.DeletedAt == null)
             .ToDictionaryAsync(s => s.Id, cancel);
-        return [.. ids.Select(id => Whole(shots.GetValueOrDefault(id) ?? throw new NotThereException($"There is no shot {id}.")))];
+        return
+        [
+            .. ids.Select(id => Whole(shots.GetValueOrDefault(id) ?? throw new NotThereException($"There is no shot {id}."))),
+        ];
     }
 
     private static ShotView Whole(Shot shot)
@@ -43,19 +72,36 @@ public static class ShotViews
         var (clean, moments) = reading.SinceLever;
         var resistance = ResistanceCourse.Of(clean, moments, context.WaterC);
         return new(
-            Line(shot), shot.Trace.Plan, moments, shot.Trace.Marked.Since(reading.Moments.Start ?? 0.0),
+            Line(shot),
+            shot.Trace.Plan,
+            moments,
+            shot.Trace.Marked.Since(reading.Moments.Start ?? 0.0),
             CurvesOf(clean, moments, shot),
-            [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))], shot.Notices, reading.Corrections,
-            shot.Basket?.Name ?? "", shot.Preparation?.InWords() ?? "", shot.GroupC, shot.Seen,
+            [.. trace.Series.Select(s => new ChannelOrigin(s.Channel, s.Origin, s.Count))],
+            shot.Notices,
+            reading.Corrections,
+            shot.Basket?.Name ?? "",
+            shot.Preparation?.InWords() ?? "",
+            shot.GroupC,
+            shot.Seen,
             shot.Source == ShotSource.Pulled && shot.Machine is { } machine ? PullWords.After(machine.Spec) : [],
-            PlanDistance.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments), resistance, ChannelEvidence.Of(resistance, moments, shot.DoseGrams));
+            PlanDistance.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments),
+            resistance,
+            ChannelEvidence.Of(resistance, moments, shot.DoseGrams)
+        );
     }
 
     /// <summary>A trace for drawing, on the clock that begins when the lever moves, with the plan where there was one.</summary>
-    public static Curves CurvesOf(CleanTrace clean, Moments moments, Shot shot) => new(
-        clean.StepSeconds, clean.HasPressure ? Rounded(clean.PressureBar, 2) : null, clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
-        clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null,
-        shot.Trace.Plan.Key == PullPlan.UnknownKey ? null : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments).Select(p => p.Bar), 2));
+    public static Curves CurvesOf(CleanTrace clean, Moments moments, Shot shot) =>
+        new(
+            clean.StepSeconds,
+            clean.HasPressure ? Rounded(clean.PressureBar, 2) : null,
+            clean.HasWeight ? Rounded(clean.WeightGrams, 2) : null,
+            clean.HasWeight ? Rounded(clean.FlowGramsPerS, 3) : null,
+            shot.Trace.Plan.Key == PullPlan.UnknownKey
+                ? null
+                : Rounded(PlanCourse.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments).Select(p => p.Bar), 2)
+        );
 
     /// <summary>The trace of a shot, which must have been loaded with it.</summary>
     public static Trace TraceOf(Shot shot) => TraceCodec.Decode(shot.Trace.Packed);

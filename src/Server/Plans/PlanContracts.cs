@@ -18,4 +18,11 @@ public sealed record PlanFile(string Format, int Version, PullPlan Plan);
 /// <param name="YieldGrams">From the sheet.</param>
 /// <param name="MachineName">From the sheet.</param>
 /// <param name="Lands">Times that count as landing.</param>
-public sealed record PlanPreviewView(PullPlan Plan, PlanPreview Preview, double DoseGrams, double YieldGrams, string MachineName, TimeBand Lands);
+public sealed record PlanPreviewView(
+    PullPlan Plan,
+    PlanPreview Preview,
+    double DoseGrams,
+    double YieldGrams,
+    string MachineName,
+    TimeBand Lands
+);

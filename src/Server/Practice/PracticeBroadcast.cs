@@ -4,8 +4,14 @@ using RuddySpring.Server.Instruments;
 namespace RuddySpring.Server.Practice;
 
 /// <summary>Plays the lessons on and sends their frames, 40 a second, each to those who joined it.</summary>
-public sealed class PracticeBroadcast(Screens screens, PracticeDesk desk, SteadyClock clock, TimeProvider time, Troubles troubles, ILogger<PracticeBroadcast> log)
-    : GuardedLoop("Playing a lesson", troubles, log)
+public sealed class PracticeBroadcast(
+    Screens screens,
+    PracticeDesk desk,
+    SteadyClock clock,
+    TimeProvider time,
+    Troubles troubles,
+    ILogger<PracticeBroadcast> log
+) : GuardedLoop("Playing a lesson", troubles, log)
 {
     private static readonly TimeSpan Every = TimeSpan.FromMilliseconds(25);
     private static readonly TimeSpan Idle = TimeSpan.FromMilliseconds(100);
@@ -18,7 +24,11 @@ public sealed class PracticeBroadcast(Screens screens, PracticeDesk desk, Steady
         {
             try
             {
-                screens.Tell("practice", session.Frame(clock.Now, (time.GetUtcNow() - DateTimeOffset.UnixEpoch).TotalMilliseconds), session.Id);
+                screens.Tell(
+                    "practice",
+                    session.Frame(clock.Now, (time.GetUtcNow() - DateTimeOffset.UnixEpoch).TotalMilliseconds),
+                    session.Id
+                );
             }
             catch (Exception)
             {

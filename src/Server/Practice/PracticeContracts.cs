@@ -13,7 +13,14 @@ public sealed record PlayedOnce(DateTime At, int Points);
 /// <param name="Scored">What it is scored on.</param>
 /// <param name="Played">Every time it was played, oldest first, at most the last fifty.</param>
 public sealed record LessonView(
-    string Key, string Name, string Teaches, string Why, IReadOnlyList<ScoreOf> Scored, MachineFamily? Family, IReadOnlyList<PlayedOnce> Played);
+    string Key,
+    string Name,
+    string Teaches,
+    string Why,
+    IReadOnlyList<ScoreOf> Scored,
+    MachineFamily? Family,
+    IReadOnlyList<PlayedOnce> Played
+);
 
 /// <summary>All lessons in their order.</summary>
 /// <param name="Next">The one to play next: the first that has not been played well.</param>
@@ -24,9 +31,22 @@ public sealed record PracticeRequest(string Lesson, int? MachineId);
 
 /// <summary>A lesson about to be played.</summary>
 public sealed record PracticeView(
-    string Id, LessonView Lesson, string MachineName, PracticeFrame Frame, PullPlan Plan, IReadOnlyList<PlanPoint> PlanCourse, double PlanSeconds,
-    double YieldGrams, double? MaxHandForceKgf, PressureBy PressureBy, double StrokeMl, IReadOnlyList<StrokeReach> Reach, LeverControl Control,
-    double? TickSeconds, IReadOnlyList<bool> Easing);
+    string Id,
+    LessonView Lesson,
+    string MachineName,
+    PracticeFrame Frame,
+    PullPlan Plan,
+    IReadOnlyList<PlanPoint> PlanCourse,
+    double PlanSeconds,
+    double YieldGrams,
+    double? MaxHandForceKgf,
+    PressureBy PressureBy,
+    double StrokeMl,
+    IReadOnlyList<StrokeReach> Reach,
+    LeverControl Control,
+    double? TickSeconds,
+    IReadOnlyList<bool> Easing
+);
 
 /// <summary>The lever as it stands.</summary>
 /// <param name="ForceKgf">Hand force; null where the hand makes no pressure.</param>
@@ -45,4 +65,12 @@ public sealed record PracticeFrame(LiveFrame Frame, LeverState Lever, bool Over)
 /// <param name="GrindFactor">What the puck was: its resistance over that of a dialled-in one.</param>
 /// <param name="TrueDropsSeconds">When first drops really fell.</param>
 public sealed record PracticeResult(
-    string Lesson, PracticeScore Score, int? Best, int? Before, string? Next, double GrindFactor, double? TrueDropsSeconds, double? ChannelSeconds);
+    string Lesson,
+    PracticeScore Score,
+    int? Best,
+    int? Before,
+    string? Next,
+    double GrindFactor,
+    double? TrueDropsSeconds,
+    double? ChannelSeconds
+);

@@ -14,7 +14,8 @@ public sealed class PracticeSession(string id, Lesson lesson, PracticeRun run, d
     private double _at = now;
     private double _effort = run.Machine.PressureBy == Core.Machines.PressureBy.Spring ? 1 : 0;
     private double _heard = now;
-    private int _pressures, _weights;
+    private int _pressures,
+        _weights;
     private long _sequence;
 
     public string Id => id;
@@ -65,11 +66,17 @@ public sealed class PracticeSession(string id, Lesson lesson, PracticeRun run, d
         {
             AdvanceTo(now);
             var reading = run.Tracker.Read(run.Seconds);
-            if (!run.HasLetGo) _lines.Note(reading);
-            var stage = run.HasLetGo ? PullStage.Settling : run.Tracker.Started ? PullStage.Running : PullStage.Ready;
+            if (!run.HasLetGo)
+                _lines.Note(reading);
+            var stage =
+                run.HasLetGo ? PullStage.Settling
+                : run.Tracker.Started ? PullStage.Running
+                : PullStage.Ready;
             return new(
                 _lines.Frame(stage, id, whole ? _sequence : ++_sequence, reading, whole, sentAt),
-                new(run.Lever.ForceKgf(_effort), run.Lever.Travel, run.Lever.Filling, run.Lever.Strokes), run.IsOver);
+                new(run.Lever.ForceKgf(_effort), run.Lever.Travel, run.Lever.Filling, run.Lever.Strokes),
+                run.IsOver
+            );
         }
     }
 
@@ -80,7 +87,8 @@ public sealed class PracticeSession(string id, Lesson lesson, PracticeRun run, d
         {
             AdvanceTo(now);
             run.LetGo();
-            while (!run.IsOver) run.Step(0);
+            while (!run.IsOver)
+                run.Step(0);
             return run.Record();
         }
     }
@@ -91,15 +99,19 @@ public sealed class PracticeSession(string id, Lesson lesson, PracticeRun run, d
         {
             _at += PracticeRun.StepSeconds;
             run.Step(_effort);
-            if (!run.Tracker.Started) continue;
-            if (run.Tracker.Count(Channel.Pressure) is var p && p != _pressures) Draw(Channel.Pressure, _pressures = p);
-            if (run.Tracker.Count(Channel.Weight) is var w && w != _weights) Draw(Channel.Weight, _weights = w);
+            if (!run.Tracker.Started)
+                continue;
+            if (run.Tracker.Count(Channel.Pressure) is var p && p != _pressures)
+                Draw(Channel.Pressure, _pressures = p);
+            if (run.Tracker.Count(Channel.Weight) is var w && w != _weights)
+                Draw(Channel.Weight, _weights = w);
         }
     }
 
     private void Draw(Channel channel, int count)
     {
-        if (count > 0) _lines.Add(channel, run.Tracker.Latest(channel));
+        if (count > 0)
+            _lines.Add(channel, run.Tracker.Latest(channel));
     }
 }
 
@@ -118,7 +130,8 @@ public sealed class PracticeDesk(SteadyClock clock)
     {
         get
         {
-            lock (_lock) return [.. _sessions];
+            lock (_lock)
+                return [.. _sessions];
         }
     }
 
@@ -129,7 +142,8 @@ public sealed class PracticeDesk(SteadyClock clock)
         lock (_lock)
         {
             _sessions.RemoveAll(s => clock.Now - s.LastHeard > ForgottenAfterSeconds);
-            if (_sessions.Count >= MostAtOnce) throw new NotNowException($"{MostAtOnce} lessons are being played already. End one first.");
+            if (_sessions.Count >= MostAtOnce)
+                throw new NotNowException($"{MostAtOnce} lessons are being played already. End one first.");
             var session = new PracticeSession(Guid.NewGuid().ToString("N"), lesson, run, clock.Now);
             _sessions.Add(session);
             return session;
@@ -139,12 +153,14 @@ public sealed class PracticeDesk(SteadyClock clock)
     /// <summary>The lesson with an id; null where there is none.</summary>
     public PracticeSession? Find(string id)
     {
-        lock (_lock) return _sessions.Find(s => s.Id == id);
+        lock (_lock)
+            return _sessions.Find(s => s.Id == id);
     }
 
     /// <summary>Takes a lesson away; false where it was gone.</summary>
     public bool Remove(string id)
     {
-        lock (_lock) return _sessions.RemoveAll(s => s.Id == id) > 0;
+        lock (_lock)
+            return _sessions.RemoveAll(s => s.Id == id) > 0;
     }
 }

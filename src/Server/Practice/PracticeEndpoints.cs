@@ -44,51 +44,105 @@ public static class PracticeEndpoints
         return new(views, Lessons.Next(key => views.Single(l => l.Key == key).Played.Select(p => (int?)p.Points).Max()).Key);
     }
 
-    private static async Task<PracticeView> BeginAsync(PracticeRequest asked, PracticeDesk desk, RuddyContext db, TimeProvider time, CancellationToken cancel)
+    private static async Task<PracticeView> BeginAsync(
+        PracticeRequest asked,
+        PracticeDesk desk,
+        RuddyContext db,
+        TimeProvider time,
+        CancellationToken cancel
+    )
     {
         var lesson = Lessons.Of(asked.Lesson);
         var chosen = asked.MachineId is { } id
-            ? await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == id && m.DeletedAt == null, cancel) ?? throw new NotThereException($"There is no machine {id}.")
+            ? await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == id && m.DeletedAt == null, cancel)
+                ?? throw new NotThereException($"There is no machine {id}.")
             : null;
         var machine = lesson.On(chosen?.Spec ?? FamilyDefaults.Of(MachineFamily.PortableLever).Machine);
         var session = desk.Begin(lesson, new PracticeRun(lesson, machine, (ulong)time.GetTimestamp()));
         var (course, seconds) = PlanCourse.Usual(lesson.Plan, machine, lesson.DoseGrams, lesson.YieldGrams);
         var view = (await LessonsAsync(db, cancel)).Single(l => l.Key == lesson.Key);
         return new(
-            session.Id, view, machine == chosen?.Spec ? chosen.Name : FamilyWords.Name(machine.Family), session.Frame(0, 0, whole: true),
-            lesson.Plan, course, Math.Min(seconds, lesson.LongestSeconds), lesson.YieldGrams, machine.PressureBy == PressureBy.Arm ? machine.WillingForceKgf : null,
-            machine.PressureBy, Strokes.VolumeMl(machine), PlanReach.OverStroke(machine), LeverControls.Of(machine), Strokes.RhythmSeconds(machine),
-            lesson.Plan.Easing());
+            session.Id,
+            view,
+            machine == chosen?.Spec ? chosen.Name : FamilyWords.Name(machine.Family),
+            session.Frame(0, 0, whole: true),
+            lesson.Plan,
+            course,
+            Math.Min(seconds, lesson.LongestSeconds),
+            lesson.YieldGrams,
+            machine.PressureBy == PressureBy.Arm ? machine.WillingForceKgf : null,
+            machine.PressureBy,
+            Strokes.VolumeMl(machine),
+            PlanReach.OverStroke(machine),
+            LeverControls.Of(machine),
+            Strokes.RhythmSeconds(machine),
+            lesson.Plan.Easing()
+        );
     }
 
-    private static async Task<PracticeResult> EndAsync(string id, PracticeDesk desk, SteadyClock clock, RuddyContext db, TimeProvider time, CancellationToken cancel)
+    private static async Task<PracticeResult> EndAsync(
+        string id,
+        PracticeDesk desk,
+        SteadyClock clock,
+        RuddyContext db,
+        TimeProvider time,
+        CancellationToken cancel
+    )
     {
         var session = Found(desk, id);
-        if (!desk.Remove(id)) throw new NotThereException("That lesson has been scored already.");
+        if (!desk.Remove(id))
+            throw new NotThereException("That lesson has been scored already.");
         var record = session.End(clock.Now);
         var score = PracticeScore.Of(session.Lesson, record);
         var before = (await LessonsAsync(db, cancel)).Single(l => l.Key == session.Lesson.Key).Played;
-        db.Practice.Add(new PracticeAttempt
-        {
-            LessonKey = session.Lesson.Key,
-            PlayedAt = time.GetUtcNow().UtcDateTime,
-            Family = session.Run.Machine.Family,
-            Points = score.Points,
-            Score = score,
-        });
+        db.Practice.Add(
+            new PracticeAttempt
+            {
+                LessonKey = session.Lesson.Key,
+                PlayedAt = time.GetUtcNow().UtcDateTime,
+                Family = session.Run.Machine.Family,
+                Points = score.Points,
+                Score = score,
+            }
+        );
         await db.SaveChangesAsync(cancel);
         return new(
-            session.Lesson.Key, score, before.Count == 0 ? null : before.Max(p => p.Points), before.Count == 0 ? null : before[^1].Points,
-            Lessons.After(session.Lesson)?.Key, session.Run.OverDialledIn, record.TrueDropsSeconds,
-            record.ChannelSeconds);
+            session.Lesson.Key,
+            score,
+            before.Count == 0 ? null : before.Max(p => p.Points),
+            before.Count == 0 ? null : before[^1].Points,
+            Lessons.After(session.Lesson)?.Key,
+            session.Run.OverDialledIn,
+            record.TrueDropsSeconds,
+            record.ChannelSeconds
+        );
     }
 
     private static async Task<IReadOnlyList<LessonView>> LessonsAsync(RuddyContext db, CancellationToken cancel)
     {
-        var played = (await db.Practice.AsNoTracking().OrderBy(p => p.PlayedAt).Select(p => new { p.LessonKey, p.PlayedAt, p.Points }).ToListAsync(cancel))
-            .ToLookup(p => p.LessonKey);
-        return [.. Lessons.All.Select(l => new LessonView(
-            l.Key, l.Name, l.Teaches, l.Why, [.. l.Scored.Keys], l.Family,
-            [.. played[l.Key].TakeLast(MostPlayed).Select(p => new PlayedOnce(p.PlayedAt, p.Points))]))];
+        var played = (
+            await db
+                .Practice.AsNoTracking()
+                .OrderBy(p => p.PlayedAt)
+                .Select(p => new
+                {
+                    p.LessonKey,
+                    p.PlayedAt,
+                    p.Points,
+                })
+                .ToListAsync(cancel)
+        ).ToLookup(p => p.LessonKey);
+        return
+        [
+            .. Lessons.All.Select(l => new LessonView(
+                l.Key,
+                l.Name,
+                l.Teaches,
+                l.Why,
+                [.. l.Scored.Keys],
+                l.Family,
+                [.. played[l.Key].TakeLast(MostPlayed).Select(p => new PlayedOnce(p.PlayedAt, p.Points))]
+            )),
+        ];
     }
 }

@@ -27,9 +27,21 @@ public sealed record PredictedPoint(double Seconds, double PressureBar, double F
 /// <param name="KnownShots">Shots of this bag on this grinder that it rests on.</param>
 /// <param name="NarrowedBy">What would narrow the band.</param>
 public sealed record PredictedShot(
-    IReadOnlyList<PredictedPoint> Points, IReadOnlyList<double> FasterGrams, IReadOnlyList<double> SlowerGrams, double? FirstDropsSeconds,
-    double Seconds, double SecondsLow, double SecondsHigh, bool ReachesYield, double Strength, double ExtractionLow, double ExtractionShare,
-    double ExtractionHigh, int KnownShots, string NarrowedBy);
+    IReadOnlyList<PredictedPoint> Points,
+    IReadOnlyList<double> FasterGrams,
+    IReadOnlyList<double> SlowerGrams,
+    double? FirstDropsSeconds,
+    double Seconds,
+    double SecondsLow,
+    double SecondsHigh,
+    bool ReachesYield,
+    double Strength,
+    double ExtractionLow,
+    double ExtractionShare,
+    double ExtractionHigh,
+    int KnownShots,
+    string NarrowedBy
+);
 
 /// <summary>What to set on the grinder, and why.</summary>
 /// <param name="Suggestion">The setting; null where there is nothing to go by yet.</param>
@@ -37,11 +49,17 @@ public sealed record PredictedShot(
 /// <param name="SecondsLow">The time that counts as landing, from the lever's first move.</param>
 /// <param name="Sentences">Why, one after the other.</param>
 public sealed record GrindAdviceView(
-    GrindSuggestion? Suggestion, double? ChanceNow, double SecondsLow, double SecondsHigh, IReadOnlyList<string> Sentences);
+    GrindSuggestion? Suggestion,
+    double? ChanceNow,
+    double SecondsLow,
+    double SecondsHigh,
+    IReadOnlyList<string> Sentences
+);
 
 /// <summary>One thing to change.</summary>
 /// <param name="Of">What changes.</param>
-/// <param name="Value">To what, in what the sheet takes: g to a tenth, a setting of the grinder, the factor on every pressure, degC or s.</param>
+/// <param name="Value">To what, in what the sheet takes: g to a tenth, a setting of the grinder, the factor on every pressure,
+/// degC or s.</param>
 /// <param name="PlanKey">The other plan; null for what is no plan.</param>
 public sealed record ChangePart(ChangeOf Of, double Value, string? PlanKey);
 
@@ -70,56 +88,84 @@ public static class Prediction
         api.MapGet("/prepare/landing", LandingAsync);
     }
 
-    private static async Task<PredictionView> OfSheetAsync(RuddyContext db, SessionDesk sessions, TimeProvider time, CancellationToken cancel)
+    private static async Task<PredictionView> OfSheetAsync(
+        RuddyContext db,
+        SessionDesk sessions,
+        TimeProvider time,
+        CancellationToken cancel
+    )
     {
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
-        if (answer.Problems.Count > 0) return new(null, null);
+        if (answer.Problems.Count > 0)
+            return new(null, null);
         var sheet = answer.Sheet;
         var b = await ShotBelief.OfAsync(answer, db, time, cancel);
         var lands = b.Unit.Plan.LandingSeconds;
         // the grind that is wanted is searched for beside the forecast: whoever types waits for both
-        var wanted = b.Grinder is null || b.Restricted
-            ? Task.FromResult<WantedResistance?>(null)
-            : Task.Run(() => WantedResistance.Of(b.Unit, lands.Low, lands.Best, lands.High));
+        var wanted =
+            b.Grinder is null || b.Restricted
+                ? Task.FromResult<WantedResistance?>(null)
+                : Task.Run(() => WantedResistance.Of(b.Unit, lands.Low, lands.Best, lands.High));
         var forecast = ShotForecast.Of(b.Unit, b.LogResistivity);
         var shot = Shot(forecast, b.Known.Count(s => s.Bag == b.BagId), b.Grinder is not null && sheet.GrindSetting is not null);
         return new(shot, b.Grinder is null ? null : Advise(sheet, b, await wanted, lands));
     }
 
-    /// <summary>The changes that land the sheet's shot, smallest first, or why there are none. A search, so it has its own question.</summary>
-    private static async Task<LandingView> LandingAsync(RuddyContext db, SessionDesk sessions, TimeProvider time, CancellationToken cancel)
+    /// <summary>The changes that land the sheet's shot, smallest first, or why there are none. A search, so it has its own
+    /// question.</summary>
+    private static async Task<LandingView> LandingAsync(
+        RuddyContext db,
+        SessionDesk sessions,
+        TimeProvider time,
+        CancellationToken cancel
+    )
     {
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
-        if (answer.Problems.Count > 0) return new([], answer.Problems[0].Sentence);
+        if (answer.Problems.Count > 0)
+            return new([], answer.Problems[0].Sentence);
         var sheet = answer.Sheet;
         var b = await ShotBelief.OfAsync(answer, db, time, cancel);
-        if (b.Restricted) return new([], null);
+        if (b.Restricted)
+            return new([], null);
         var altitude = await db.Households.AsNoTracking().Select(h => h.AltitudeMetres).SingleAsync(cancel);
         var plans = await PlanLibrary.AllAsync(db, cancel);
         var shot = new ShotToLand(
-            b.Middle, setting => b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, sheet.DoseGrams, b.BasketId).Median,
-            b.Grinder is null ? null : sheet.GrindSetting, b.Steps)
+            b.Middle,
+            setting => b.Advice.Predict(b.BagId, sheet.MachineId, setting, b.AgeDays, sheet.DoseGrams, b.BasketId).Median,
+            b.Grinder is null ? null : sheet.GrindSetting,
+            b.Steps
+        )
         {
             OtherPlans = [.. plans.Where(p => p.Key != b.Unit.Plan.Key && p.Suits(b.Unit.Machine))],
             BoilingC = Math.Min(Saturation.BoilingPointC(altitude), PuckParameters.WaterTemperature.Max),
         };
         var landing = SolveTheRest.Of(shot, b.Unit.Plan.LandingSeconds, sheet.Locked ?? []);
-        return new([.. landing.Changes.Take(MostChanges).Select(c => View(c, shot, b.Grinder?.ScaleUnit ?? ""))], landing.Sentence);
+        return new(
+            [.. landing.Changes.Take(MostChanges).Select(c => View(c, shot, b.Grinder?.ScaleUnit ?? ""))],
+            landing.Sentence
+        );
     }
 
-    private static ChangeView View(LandingChange change, ShotToLand shot, string scaleUnit) => new(
-        [.. change.Parts.Select(p => new ChangePart(p.Of, p.Value, p.Plan?.Key))], LandingWords.Of(change, shot, scaleUnit), change.Seconds);
+    private static ChangeView View(LandingChange change, ShotToLand shot, string scaleUnit) =>
+        new(
+            [.. change.Parts.Select(p => new ChangePart(p.Of, p.Value, p.Plan?.Key))],
+            LandingWords.Of(change, shot, scaleUnit),
+            change.Seconds
+        );
 
     private static GrindAdviceView Advise(Sheet sheet, ShotBelief b, WantedResistance? wanted, TimeBand lands)
     {
         var grinder = b.Named!;
         GrindAdviceView Words(IReadOnlyList<string> sentences) => new(null, null, lands.Low, lands.High, sentences);
-        if (b.Restricted) return Words(GrindWords.Restricted);
-        if (wanted is null) return Words(GrindWords.OutOfReach);
+        if (b.Restricted)
+            return Words(GrindWords.Restricted);
+        if (wanted is null)
+            return Words(GrindWords.OutOfReach);
         if (b.Advice.Suggest(b.BagId, sheet.MachineId, b.AgeDays, sheet.DoseGrams, wanted, b.BasketId) is not { } suggestion)
             return Words(GrindWords.Nothing(grinder));
         double? chance = sheet.GrindSetting is { } set
-            ? b.Advice.Chance(b.BagId, sheet.MachineId, set, b.AgeDays, sheet.DoseGrams, wanted, b.BasketId) : null;
+            ? b.Advice.Chance(b.BagId, sheet.MachineId, set, b.AgeDays, sheet.DoseGrams, wanted, b.BasketId)
+            : null;
         double? before = b.Known.Count > 0 && b.Known[^1].Bag != b.BagId && b.BagId != 0 ? b.Known[^1].Setting : null;
         return new(suggestion, chance, lands.Low, lands.High, GrindWords.Of(suggestion, grinder, lands, before));
     }
@@ -127,12 +173,35 @@ public static class Prediction
     private static PredictedShot Shot(ShotForecast forecast, int knownShots, bool setKnown)
     {
         var (fast, middle, slow) = forecast;
-        var points = middle.Samples.Where((_, i) => i % EveryNth == 0).Select(s => new PredictedPoint(
-            Math.Round(s.Seconds, 2), Math.Round(s.PressureBar, 2), Math.Round(s.FlowGramsPerS, 3), Math.Round(s.CupGrams, 2), Math.Round(s.StrokeMl, 2))).ToList();
-        IReadOnlyList<double> Cups(SimulatedShot shot) => [.. points.Select(p => Math.Round(ShotForecast.CupAt(shot, p.Seconds), 2))];
+        var points = middle
+            .Samples.Where((_, i) => i % EveryNth == 0)
+            .Select(s => new PredictedPoint(
+                Math.Round(s.Seconds, 2),
+                Math.Round(s.PressureBar, 2),
+                Math.Round(s.FlowGramsPerS, 3),
+                Math.Round(s.CupGrams, 2),
+                Math.Round(s.StrokeMl, 2)
+            ))
+            .ToList();
+        IReadOnlyList<double> Cups(SimulatedShot shot) =>
+            [.. points.Select(p => Math.Round(ShotForecast.CupAt(shot, p.Seconds), 2))];
         return new(
-            points, Cups(fast), Cups(slow), middle.FirstDropsSeconds, middle.Seconds, fast.Seconds, slow.Seconds, middle.ReachedYield, middle.Strength,
-            Math.Min(fast.ExtractionShare, slow.ExtractionShare), middle.ExtractionShare, Math.Max(fast.ExtractionShare, slow.ExtractionShare), knownShots,
-            !setKnown ? "grinder and setting" : knownShots < 3 ? "pulling this bag: three shots narrow it a lot" : "doing the preparation the same each time");
+            points,
+            Cups(fast),
+            Cups(slow),
+            middle.FirstDropsSeconds,
+            middle.Seconds,
+            fast.Seconds,
+            slow.Seconds,
+            middle.ReachedYield,
+            middle.Strength,
+            Math.Min(fast.ExtractionShare, slow.ExtractionShare),
+            middle.ExtractionShare,
+            Math.Max(fast.ExtractionShare, slow.ExtractionShare),
+            knownShots,
+            !setKnown ? "grinder and setting"
+                : knownShots < 3 ? "pulling this bag: three shots narrow it a lot"
+                : "doing the preparation the same each time"
+        );
     }
 }

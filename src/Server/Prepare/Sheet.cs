@@ -4,10 +4,22 @@ using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Server.Prepare;
 
-/// <summary>What the brewer sets before a shot. Numbers may be out of range while they are being typed; the answer says so.</summary>
+/// <summary>What the brewer sets before a shot. Numbers may be out of range while they are being typed; the answer says
+/// so.</summary>
 public sealed record Sheet(
-    int? BrewerId, int MachineId, int? BagId, int? GrinderId, double? GrindSetting, double DoseGrams, double YieldGrams, string PlanKey,
-    int? BasketId = null, Preparation? Preparation = null, IReadOnlyList<ChangeOf>? Locked = null, int? SameAsShotId = null);
+    int? BrewerId,
+    int MachineId,
+    int? BagId,
+    int? GrinderId,
+    double? GrindSetting,
+    double DoseGrams,
+    double YieldGrams,
+    string PlanKey,
+    int? BasketId = null,
+    Preparation? Preparation = null,
+    IReadOnlyList<ChangeOf>? Locked = null,
+    int? SameAsShotId = null
+);
 
 /// <summary>A ratio to choose, with the yield it makes of the sheet's dose.</summary>
 /// <param name="Fits">Whether the machine gives so much.</param>
@@ -41,12 +53,41 @@ public sealed record SheetProblem(string Field, string Sentence);
 /// <param name="PlanProblems">What the plan asks that the machine does not give.</param>
 /// <param name="Since">What changed since the shot it started from; null where it started from none.</param>
 public sealed record SheetAnswer(
-    Sheet Sheet, int Version, double? Ratio, double? WaterGrams, double? WaterMl, double WaterC, double WaterPlusMinusC, WaterCourse WaterCourse, double MostWaterGrams,
-    double? LargestYieldGrams, bool Fits, string FitSentence, double PeakBar, double? HandForceKgf, string ForceSentence,
-    double WillingForceKgf, IReadOnlyList<SheetProblem> Problems, IReadOnlyList<string> Cautions, LastTime? LastTime,
-    PuckFit? Puck, int? Strokes, IReadOnlyList<RatioView> Ratios, string HolderWord, IReadOnlyList<PlanProblem> PlanProblems, SinceShot? Since);
+    Sheet Sheet,
+    int Version,
+    double? Ratio,
+    double? WaterGrams,
+    double? WaterMl,
+    double WaterC,
+    double WaterPlusMinusC,
+    WaterCourse WaterCourse,
+    double MostWaterGrams,
+    double? LargestYieldGrams,
+    bool Fits,
+    string FitSentence,
+    double PeakBar,
+    double? HandForceKgf,
+    string ForceSentence,
+    double WillingForceKgf,
+    IReadOnlyList<SheetProblem> Problems,
+    IReadOnlyList<string> Cautions,
+    LastTime? LastTime,
+    PuckFit? Puck,
+    int? Strokes,
+    IReadOnlyList<RatioView> Ratios,
+    string HolderWord,
+    IReadOnlyList<PlanProblem> PlanProblems,
+    SinceShot? Since
+);
 
 /// <summary>The last shot of this bag on this machine.</summary>
 public sealed record LastTime(
-    int ShotId, DateTime PulledAt, double? GrindSetting, double DoseGrams, double? CupGrams, double? SecondsFromPressure, double? R10,
-    int? Liking);
+    int ShotId,
+    DateTime PulledAt,
+    double? GrindSetting,
+    double DoseGrams,
+    double? CupGrams,
+    double? SecondsFromPressure,
+    double? R10,
+    int? Liking
+);

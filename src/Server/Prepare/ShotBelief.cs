@@ -15,13 +15,24 @@ namespace RuddySpring.Server.Prepare;
 /// <summary>What is believed of the shot on the sheet: its grind, from everything that was pulled with its grinder.</summary>
 /// <param name="Sheet">The shot of a usual coffee, of a grind whose resistivity is 1 bar s/ml.</param>
 /// <param name="Unit">The same of this coffee, as earlier pulls of it behaved.</param>
-/// <param name="LogResistivity">What is believed of the logarithm of the grind's resistivity (<see cref="GrindResistivity"/>).</param>
+/// <param name="LogResistivity">What is believed of the logarithm of the grind's resistivity
+/// (<see cref="GrindResistivity"/>).</param>
 /// <param name="BagId">0 where none is noted.</param>
 /// <param name="BasketId">0 for the machine's own.</param>
 /// <param name="Taught">What earlier pulls taught, newest first.</param>
 public sealed record ShotBelief(
-    ShotConditions Sheet, ShotConditions Unit, Core.Fitting.Prediction LogResistivity, GrindAdvice Advice, IReadOnlyList<GrindShot> Known,
-    Grinder? Grinder, GrinderSteps Steps, double AgeDays, int BagId, int BasketId, IReadOnlyList<TaughtBy> Taught)
+    ShotConditions Sheet,
+    ShotConditions Unit,
+    Core.Fitting.Prediction LogResistivity,
+    GrindAdvice Advice,
+    IReadOnlyList<GrindShot> Known,
+    Grinder? Grinder,
+    GrinderSteps Steps,
+    double AgeDays,
+    int BagId,
+    int BasketId,
+    IReadOnlyList<TaughtBy> Taught
+)
 {
     private const int MostShots = 300;
     private const double UsualAge = 8;
@@ -30,7 +41,11 @@ public sealed record ShotBelief(
     public ShotConditions Middle => GrindResistivity.With(Unit, LogResistivity.Median);
 
     /// <summary>What a coach at the elbow may expect, as R10 has it: what pulls taught he knows besides.</summary>
-    public ExpectedPuck Expected => new(GrindResistivity.With(Sheet, LogResistivity.Median).Bed.ResistanceBarSPerMl, Math.Clamp(LogResistivity.Scale, 0.1, 0.6));
+    public ExpectedPuck Expected =>
+        new(
+            GrindResistivity.With(Sheet, LogResistivity.Median).Bed.ResistanceBarSPerMl,
+            Math.Clamp(LogResistivity.Scale, 0.1, 0.6)
+        );
 
     /// <summary>The grinder as advice speaks of it; null without one.</summary>
     public NamedGrinder? Named => Grinder is { } g ? new(g.Name, g.ScaleUnit, g.Step, g.PurgeGrams) : null;
@@ -38,7 +53,8 @@ public sealed record ShotBelief(
     /// <summary>Whether a small hole gives the back-pressure, so that the grind hardly sets it.</summary>
     public bool Restricted => Unit.Bed.Basket.RestrictorBarS2PerMl2 > 0;
 
-    private static double Restrictor(Machine machine, Basket? basket) => basket?.RestrictorBarS2PerMl2 ?? machine.RestrictorBarS2PerMl2;
+    private static double Restrictor(Machine machine, Basket? basket) =>
+        basket?.RestrictorBarS2PerMl2 ?? machine.RestrictorBarS2PerMl2;
 
     /// <summary>Of a sheet without problems.</summary>
     public static async Task<ShotBelief> OfAsync(SheetAnswer answer, RuddyContext db, TimeProvider time, CancellationToken cancel)
@@ -55,31 +71,73 @@ public sealed record ShotBelief(
         var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
         var (bagId, basketId) = (bag?.Id ?? 0, basket?.Id ?? 0);
         var unit = ShotConditions.Of(
-            machine, PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey), sheet.DoseGrams, sheet.YieldGrams,
-            Math.Clamp(answer.WaterC, 20, 100), basket: basket?.Spec, preparation: sheet.Preparation)
-            with
-        { Water = answer.WaterCourse.Within(20, 100) };
+            machine,
+            PlanLibrary.For(machine, await PlanLibrary.AllAsync(db, cancel), sheet.PlanKey),
+            sheet.DoseGrams,
+            sheet.YieldGrams,
+            Math.Clamp(answer.WaterC, 20, 100),
+            basket: basket?.Spec,
+            preparation: sheet.Preparation
+        ) with
+        {
+            Water = answer.WaterCourse.Within(20, 100),
+        };
         var taught = await PullLearning.TaughtAsync(db, cancel);
         var learned = PullLearning.Puck(taught, sheet, null, unit);
         return new(
-            unit, learned?.Like(unit) ?? unit, advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams, basketId), advice, known, grinder, steps, age, bagId,
-            basketId, taught);
+            unit,
+            learned?.Like(unit) ?? unit,
+            advice.Predict(bagId, sheet.MachineId, setting, age, sheet.DoseGrams, basketId),
+            advice,
+            known,
+            grinder,
+            steps,
+            age,
+            bagId,
+            basketId,
+            taught
+        );
     }
 
     /// <summary>Shots of a grinder that have a setting and a resistance, oldest first.</summary>
     internal static async Task<List<GrindShot>> KnownAsync(int grinderId, RuddyContext db, CancellationToken cancel)
     {
-        var shots = await db.Shots.AsNoTracking()
+        var shots = await db
+            .Shots.AsNoTracking()
             .Where(s => s.DeletedAt == null && s.GrinderId == grinderId && s.GrindSetting != null)
-            .OrderByDescending(s => s.PulledAt).Take(MostShots)
-            .Select(s => new { s.BagId, s.MachineId, s.GrindSetting, s.PulledAt, s.DoseGrams, s.Measures, s.Bag, s.BasketId, s.Machine, s.Basket })
+            .OrderByDescending(s => s.PulledAt)
+            .Take(MostShots)
+            .Select(s => new
+            {
+                s.BagId,
+                s.MachineId,
+                s.GrindSetting,
+                s.PulledAt,
+                s.DoseGrams,
+                s.Measures,
+                s.Bag,
+                s.BasketId,
+                s.Machine,
+                s.Basket,
+            })
             .ToListAsync(cancel);
         shots.Reverse();
         // behind a small hole the pressure is the hole's, so such a shot says nothing of the grind
-        return [.. shots.Where(s => s.Measures.R10 is > 0 && Restrictor(s.Machine!.Spec, s.Basket?.Spec) == 0).Select(s => new GrindShot(
-            s.BagId ?? 0, s.MachineId, s.GrindSetting!.Value,
-            s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : UsualAge, s.DoseGrams,
-            GrindResistivity.Of(s.Measures.R10!.Value, s.DoseGrams, s.Basket?.Spec ?? Basket.Of(s.Machine!.Spec)), s.BasketId ?? 0,
-            s.Measures.R10MeanBar, s.Measures.R10WetSeconds))];
+        return
+        [
+            .. shots
+                .Where(s => s.Measures.R10 is > 0 && Restrictor(s.Machine!.Spec, s.Basket?.Spec) == 0)
+                .Select(s => new GrindShot(
+                    s.BagId ?? 0,
+                    s.MachineId,
+                    s.GrindSetting!.Value,
+                    s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : UsualAge,
+                    s.DoseGrams,
+                    GrindResistivity.Of(s.Measures.R10!.Value, s.DoseGrams, s.Basket?.Spec ?? Basket.Of(s.Machine!.Spec)),
+                    s.BasketId ?? 0,
+                    s.Measures.R10MeanBar,
+                    s.Measures.R10WetSeconds
+                )),
+        ];
     }
 }

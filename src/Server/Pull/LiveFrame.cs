@@ -30,7 +30,8 @@ public sealed record PullInHand(string Id, int MachineId, string MachineName, Pu
 /// <summary>A pull that was kept as a shot.</summary>
 public sealed record KeptPull(string PullId, int ShotId);
 
-/// <summary>What is sent to the screens of one pull, up to 50 times a second: the state now and every sample since the last frame.</summary>
+/// <summary>What is sent to the screens of one pull, up to 50 times a second: the state now and every sample since the last
+/// frame.</summary>
 /// <param name="Stage">How far.</param>
 /// <param name="PullId">Which pull, or null.</param>
 /// <param name="Sequence">Counts frames of this pull, so that a screen sees when it missed one.</param>
@@ -46,9 +47,21 @@ public sealed record KeptPull(string PullId, int ShotId);
 /// <param name="Kept">The newest pull that was kept as a shot; null before the first.</param>
 /// <param name="SentAt">Server time in ms since 1970, for measuring delay.</param>
 public sealed record LiveFrame(
-    PullStage Stage, string? PullId, long Sequence, LiveReading? Reading, IReadOnlyList<double[]> Pressure, IReadOnlyList<double[]> Weight,
-    IReadOnlyList<double[]> Flow, IReadOnlyList<double[]> Stroke, IReadOnlyList<double[]> Plan, IReadOnlyList<DeviceView>? Devices, IReadOnlyList<PullInHand>? Pulls,
-    IReadOnlyList<string> Notices, KeptPull? Kept, double SentAt)
+    PullStage Stage,
+    string? PullId,
+    long Sequence,
+    LiveReading? Reading,
+    IReadOnlyList<double[]> Pressure,
+    IReadOnlyList<double[]> Weight,
+    IReadOnlyList<double[]> Flow,
+    IReadOnlyList<double[]> Stroke,
+    IReadOnlyList<double[]> Plan,
+    IReadOnlyList<DeviceView>? Devices,
+    IReadOnlyList<PullInHand>? Pulls,
+    IReadOnlyList<string> Notices,
+    KeptPull? Kept,
+    double SentAt
+)
 {
     /// <summary>What went wrong beside the pulls; null when nothing about it was asked.</summary>
     public IReadOnlyList<string>? Troubles { get; init; }

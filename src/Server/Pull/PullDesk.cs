@@ -7,8 +7,8 @@ using RuddySpring.Store;
 namespace RuddySpring.Server.Pull;
 
 /// <summary>
-/// The pulls under way, at most one a machine. An instrument tells of one pull: of the one that was made ready while it was free, until it
-/// is given to another; one that comes later is heard where nothing else tells the same.
+/// The pulls under way, at most one a machine. An instrument tells of one pull: of the one that was made ready while it was free,
+/// until it is given to another; one that comes later is heard where nothing else tells the same.
 /// </summary>
 public sealed class PullDesk
 {
@@ -37,7 +37,8 @@ public sealed class PullDesk
         {
             lock (_lock)
             {
-                foreach (var pull in _pulls.Where(p => _told.Tells(device, p.Start.Id))) pull.InstrumentChanged(sentence, isLoss);
+                foreach (var pull in _pulls.Where(p => _told.Tells(device, p.Start.Id)))
+                    pull.InstrumentChanged(sentence, isLoss);
             }
         };
     }
@@ -47,7 +48,8 @@ public sealed class PullDesk
     {
         get
         {
-            lock (_lock) return _pulls.Count == 0;
+            lock (_lock)
+                return _pulls.Count == 0;
         }
     }
 
@@ -56,14 +58,16 @@ public sealed class PullDesk
     {
         get
         {
-            lock (_lock) return [.. _pulls.Select(p => p.Start.Id)];
+            lock (_lock)
+                return [.. _pulls.Select(p => p.Start.Id)];
         }
     }
 
     /// <summary>What was set for a pull, by its id or the newest one; null where there is none.</summary>
     public PullStart? StartOf(string? id)
     {
-        lock (_lock) return Find(id)?.Start;
+        lock (_lock)
+            return Find(id)?.Start;
     }
 
     /// <summary>Makes a pull ready. One on the same machine that has not begun is replaced.</summary>
@@ -74,21 +78,25 @@ public sealed class PullDesk
         {
             if (_pulls.Find(p => p.Start.Sheet.MachineId == start.Sheet.MachineId) is { } before)
             {
-                if (before.Stage != PullStage.Ready) throw new NotNowException("A pull is under way on this machine. Stop it or throw it away first.");
+                if (before.Stage != PullStage.Ready)
+                    throw new NotNowException("A pull is under way on this machine. Stop it or throw it away first.");
                 Drop(before);
             }
 
-            if (_pulls.Count >= MostPulls) throw new NotNowException($"{MostPulls} pulls are under way already. Stop one or throw it away first.");
+            if (_pulls.Count >= MostPulls)
+                throw new NotNowException($"{MostPulls} pulls are under way already. Stop one or throw it away first.");
             _pulls.Add(new(start, _instruments.Now));
             _journal.Open(start.Id);
-            foreach (var device in _instruments.View().OrderBy(d => d.Silent)) _told.Offer(start.Id, device.Name, device.Channels);
+            foreach (var device in _instruments.View().OrderBy(d => d.Silent))
+                _told.Offer(start.Id, device.Name, device.Channels);
             Say(JsonSerializer.Serialize(announcement, RuddyContext.Json), start.Id);
             return start;
         }
     }
 
     /// <summary>Name of the scale that is connected and sends; null where none does.</summary>
-    public string? ScaleName => _instruments.View().OrderBy(d => d.Silent).FirstOrDefault(d => d.Channels.Contains(Channel.Weight))?.Name;
+    public string? ScaleName =>
+        _instruments.View().OrderBy(d => d.Silent).FirstOrDefault(d => d.Channels.Contains(Channel.Weight))?.Name;
 
     /// <summary>Starts the clock by hand.</summary>
     public LiveFrame Begin(string? id) => Then(id, (pull, now) => pull.Begin(now));
@@ -104,7 +112,8 @@ public sealed class PullDesk
     {
         lock (_lock)
         {
-            if (Find(id) is not { } pull) return;
+            if (Find(id) is not { } pull)
+                return;
             var now = _instruments.Now;
             pull.Take([new(Channel.Pressure, now, bar, Origin.Followed)], now);
         }
@@ -118,14 +127,16 @@ public sealed class PullDesk
     /// <summary>Ends a pull and drops it: one that never began, or that cannot be kept.</summary>
     public void Discard(string? id)
     {
-        lock (_lock) Drop(Current(id));
+        lock (_lock)
+            Drop(Current(id));
     }
 
     /// <summary>How far a pull is.</summary>
     /// <exception cref="NotNowException">There is none.</exception>
     public PullStage StageOf(string? id)
     {
-        lock (_lock) return Current(id).Stage;
+        lock (_lock)
+            return Current(id).Stage;
     }
 
     /// <summary>A pull as far as it has come.</summary>
@@ -143,19 +154,26 @@ public sealed class PullDesk
     public void WriteJournals()
     {
         List<(RunningPull Pull, string Text)> unwritten;
-        lock (_lock) unwritten = [.. _pulls.Select(p => (p, p.TakeUnwritten())).Where(p => p.Item2 is not null).Select(p => (p.p, p.Item2!))];
+        lock (_lock)
+            unwritten =
+            [
+                .. _pulls.Select(p => (p, p.TakeUnwritten())).Where(p => p.Item2 is not null).Select(p => (p.p, p.Item2!)),
+            ];
         foreach (var (pull, text) in unwritten)
         {
             try
             {
                 _journal.Append(pull.Start.Id, text);
-                lock (_lock) pull.IsWritten();
+                lock (_lock)
+                    pull.IsWritten();
             }
             catch (Exception error) when (error is IOException or UnauthorizedAccessException)
             {
                 bool isNew;
-                lock (_lock) isNew = pull.PutBack(text);
-                if (isNew) _log.LogWarning(error, "The journal cannot be written");
+                lock (_lock)
+                    isNew = pull.PutBack(text);
+                if (isNew)
+                    _log.LogWarning(error, "The journal cannot be written");
             }
         }
     }
@@ -179,13 +197,15 @@ public sealed class PullDesk
     /// <exception cref="NotNowException">It has not been stopped.</exception>
     public FinishedPull Finish(string? id)
     {
-        lock (_lock) return Current(id).Finish();
+        lock (_lock)
+            return Current(id).Finish();
     }
 
     /// <summary>The shot that a pull was kept as just now, for a second screen that asks too; null otherwise.</summary>
     public int? KeptAs(string? id)
     {
-        lock (_lock) return _kept is { } kept && (id is null ? _pulls.Count == 0 : kept.PullId == id) ? kept.ShotId : null;
+        lock (_lock)
+            return _kept is { } kept && (id is null ? _pulls.Count == 0 : kept.PullId == id) ? kept.ShotId : null;
     }
 
     /// <summary>Frees the machine after the pull was kept as a shot.</summary>
@@ -194,11 +214,13 @@ public sealed class PullDesk
         lock (_lock)
         {
             _kept = new(id, shotId);
-            if (_pulls.Find(p => p.Start.Id == id) is { } pull) Drop(pull);
+            if (_pulls.Find(p => p.Start.Id == id) is { } pull)
+                Drop(pull);
         }
     }
 
-    /// <summary>The frames since the last ones, one a pull; one that says so where there is none. Called by one broadcaster.</summary>
+    /// <summary>The frames since the last ones, one a pull; one that says so where there is none. Called by one
+    /// broadcaster.</summary>
     public IReadOnlyList<LiveFrame> NextFrames(bool withDevices)
     {
         var devices = withDevices ? _instruments.View() : null;
@@ -213,13 +235,23 @@ public sealed class PullDesk
     }
 
     /// <summary>What goes wrong with one pull is that pull's, and told on it; null where it has no frame this time.</summary>
-    private LiveFrame? NextFrame(RunningPull pull, double now, IReadOnlyList<DeviceView>? devices, IReadOnlyList<PullInHand>? inHand)
+    private LiveFrame? NextFrame(
+        RunningPull pull,
+        double now,
+        IReadOnlyList<DeviceView>? devices,
+        IReadOnlyList<PullInHand>? inHand
+    )
     {
         try
         {
-            if (pull.EndedByItself(now)) Stop(pull, now);
-            var frame = pull.Frame(now, false, devices, inHand, _kept, UnixMs()) with { Troubles = devices is null ? null : _troubles.Sentences };
-            if (pull.TellToLetGo()) Say("""{"pull":"let go"}""", pull.Start.Id);
+            if (pull.EndedByItself(now))
+                Stop(pull, now);
+            var frame = pull.Frame(now, false, devices, inHand, _kept, UnixMs()) with
+            {
+                Troubles = devices is null ? null : _troubles.Sentences,
+            };
+            if (pull.TellToLetGo())
+                Say("""{"pull":"let go"}""", pull.Start.Id);
             return frame;
         }
         catch (Exception error)
@@ -234,26 +266,39 @@ public sealed class PullDesk
     public LiveFrame WholeFrame(string? id)
     {
         var devices = _instruments.View();
-        lock (_lock) return Find(id)?.Frame(_instruments.Now, true, devices, InHand(), _kept, UnixMs()) ?? Idle(devices, InHand());
+        lock (_lock)
+            return Find(id)?.Frame(_instruments.Now, true, devices, InHand(), _kept, UnixMs()) ?? Idle(devices, InHand());
     }
 
     private LiveFrame Then(string? id, Action<RunningPull, double> act)
     {
-        lock (_lock) act(Current(id), _instruments.Now);
+        lock (_lock)
+            act(Current(id), _instruments.Now);
         return WholeFrame(id);
     }
 
     private void Stop(RunningPull pull, double now)
     {
-        if (pull.Stop(now)) Say("""{"pull":"ended"}""", pull.Start.Id);
+        if (pull.Stop(now))
+            Say("""{"pull":"ended"}""", pull.Start.Id);
     }
 
     private LiveFrame Idle(IReadOnlyList<DeviceView>? devices, IReadOnlyList<PullInHand>? pulls) =>
-        new(PullStage.Idle, null, 0, null, [], [], [], [], [], devices, pulls, [], _kept, UnixMs()) { Troubles = devices is null ? null : _troubles.Sentences };
+        new(PullStage.Idle, null, 0, null, [], [], [], [], [], devices, pulls, [], _kept, UnixMs())
+        {
+            Troubles = devices is null ? null : _troubles.Sentences,
+        };
 
     private IReadOnlyList<PullInHand> InHand() =>
-        [.. _pulls.Select(p => new PullInHand(
-            p.Start.Id, p.Start.Sheet.MachineId, p.Start.MachineName, p.Stage, [.. _instruments.Names.Where(d => _told.Tells(d, p.Start.Id))]))];
+        [
+            .. _pulls.Select(p => new PullInHand(
+                p.Start.Id,
+                p.Start.Sheet.MachineId,
+                p.Start.MachineName,
+                p.Stage,
+                [.. _instruments.Names.Where(d => _told.Tells(d, p.Start.Id))]
+            )),
+        ];
 
     private double UnixMs() => (_time.GetUtcNow() - DateTimeOffset.UnixEpoch).TotalMilliseconds;
 
@@ -261,11 +306,14 @@ public sealed class PullDesk
     {
         lock (_lock)
         {
-            if (_pulls.Count == 0) return;
-            if (_pulls is [{ StoppedAt: null } only]) _told.Offer(only.Start.Id, device, samples.Select(s => s.Channel).Distinct());
+            if (_pulls.Count == 0)
+                return;
+            if (_pulls is [{ StoppedAt: null } only])
+                _told.Offer(only.Start.Id, device, samples.Select(s => s.Channel).Distinct());
             foreach (var heard in samples.GroupBy(s => _told.Hearer(device, s.Channel)))
             {
-                if (heard.Key is { } id && _pulls.Find(p => p.Start.Id == id) is { } pull) pull.Take([.. heard], _instruments.Now);
+                if (heard.Key is { } id && _pulls.Find(p => p.Start.Id == id) is { } pull)
+                    pull.Take([.. heard], _instruments.Now);
             }
         }
     }
@@ -279,12 +327,14 @@ public sealed class PullDesk
     private void Drop(RunningPull pull)
     {
         CloseJournal(pull.Start.Id);
-        if (pull.StoppedAt is null) Say("""{"pull":"ended"}""", pull.Start.Id);
+        if (pull.StoppedAt is null)
+            Say("""{"pull":"ended"}""", pull.Start.Id);
         _pulls.Remove(pull);
         _told.Free(pull.Start.Id);
     }
 
-    /// <summary>A journal that the disk does not let go of is found and closed at the next start: its pull is stored by then.</summary>
+    /// <summary>A journal that the disk does not let go of is found and closed at the next start: its pull is stored by
+    /// then.</summary>
     private void CloseJournal(string id)
     {
         try

@@ -28,10 +28,25 @@ namespace RuddySpring.Server.Pull;
 /// <param name="Easing">Which of the plan's phases the hand eases into.</param>
 /// <param name="WaterGrams">Water to pour or to move for the yield, where no scale meters the cup.</param>
 public sealed record PullView(
-    LiveFrame Frame, Sheet Sheet, PullPlan Plan, IReadOnlyList<PlanPoint> PlanCourse, double PlanSeconds, string MachineName,
-    double? MaxHandForceKgf, IReadOnlyList<PullCheck> Before, IReadOnlyList<PullCheck> After, MachineFamily Family, PressureBy PressureBy,
-    double StrokeMl, IReadOnlyList<StrokeReach> Reach, double WaterGrams, bool NeedleToFollow, double? TickSeconds, int SheetVersion,
-    IReadOnlyList<bool> Easing);
+    LiveFrame Frame,
+    Sheet Sheet,
+    PullPlan Plan,
+    IReadOnlyList<PlanPoint> PlanCourse,
+    double PlanSeconds,
+    string MachineName,
+    double? MaxHandForceKgf,
+    IReadOnlyList<PullCheck> Before,
+    IReadOnlyList<PullCheck> After,
+    MachineFamily Family,
+    PressureBy PressureBy,
+    double StrokeMl,
+    IReadOnlyList<StrokeReach> Reach,
+    double WaterGrams,
+    bool NeedleToFollow,
+    double? TickSeconds,
+    int SheetVersion,
+    IReadOnlyList<bool> Easing
+);
 
 /// <summary>An instrument for a pull.</summary>
 public sealed record GiveRequest(string Device);
@@ -43,7 +58,15 @@ public sealed record ReadyRequest(int SheetVersion);
 /// <summary>A pull that a crash interrupted.</summary>
 /// <param name="StartedAt">When it began, or its file was last written where it cannot be read, UTC.</param>
 /// <param name="Problem">Why it cannot be kept as a shot; null where it can.</param>
-public sealed record RecoveredPull(string Id, DateTime StartedAt, string MachineName, double Seconds, int Samples, double? CupGrams, string? Problem);
+public sealed record RecoveredPull(
+    string Id,
+    DateTime StartedAt,
+    string MachineName,
+    double Seconds,
+    int Samples,
+    double? CupGrams,
+    string? Problem
+);
 
 /// <summary>A pull that was thrown away.</summary>
 /// <param name="ShotId">The shot in the bin; null where nothing had been pulled yet.</param>
@@ -64,17 +87,25 @@ public static class PullEndpoints
         api.MapPost("/pull/begin", (PullDesk desk, string? pull) => desk.Begin(pull));
         api.MapPost("/pull/mark", (MarkRequest mark, PullDesk desk, string? pull) => desk.Mark(pull, mark.Moment));
         api.MapPost("/pull/stop", (PullDesk desk, string? pull) => desk.Stop(pull));
-        api.MapPost("/pull/discard", (PullKeeping keeping, string? pull, bool forGood = false) => keeping.DiscardAsync(pull, forGood));
+        api.MapPost("/pull/discard", (PullKeeping keeping, string? pull, bool forGood = false) =>
+            keeping.DiscardAsync(pull, forGood)
+        );
         api.MapPost("/pull/instrument", (GiveRequest give, PullDesk desk, string? pull) => desk.Give(pull, give.Device));
         api.MapPost("/pull/save", (PullKeeping keeping, string? pull) => keeping.SaveAsync(pull));
         api.MapGet("/pull/trace.csv", (PullDesk desk, string? pull) =>
         {
             var (id, trace) = desk.TraceOf(pull);
-            return TypedResults.File(System.Text.Encoding.UTF8.GetBytes(Exchange.TraceCsvWriter.Write(trace)), "text/csv; charset=utf-8", $"pull-{id}.csv");
+            return TypedResults.File(
+                System.Text.Encoding.UTF8.GetBytes(Exchange.TraceCsvWriter.Write(trace)),
+                "text/csv; charset=utf-8",
+                $"pull-{id}.csv"
+            );
         });
         api.MapGet("/pull/recovered", (PullKeeping keeping, CancellationToken cancel) => keeping.RecoveredAsync(cancel));
         api.MapPost("/pull/recovered/{id}/save", (string id, PullKeeping keeping) => keeping.SaveRecoveredAsync(id, bin: false));
-        api.MapPost("/pull/recovered/{id}/discard", async (string id, PullKeeping keeping) => new DiscardedPull((await keeping.SaveRecoveredAsync(id, bin: true)).ShotId));
+        api.MapPost("/pull/recovered/{id}/discard", async (string id, PullKeeping keeping) =>
+            new DiscardedPull((await keeping.SaveRecoveredAsync(id, bin: true)).ShotId)
+        );
         api.MapPost("/pull/recovered/{id}/set-aside", (string id, PullJournal journal) =>
         {
             journal.SetAside(id);
@@ -82,7 +113,13 @@ public static class PullEndpoints
         });
     }
 
-    private static async Task<PullView> ViewAsync(PullDesk desk, RuddyContext db, SessionDesk sessions, CancellationToken cancel, string? pull = null)
+    private static async Task<PullView> ViewAsync(
+        PullDesk desk,
+        RuddyContext db,
+        SessionDesk sessions,
+        CancellationToken cancel,
+        string? pull = null
+    )
     {
         var start = desk.StartOf(pull);
         var version = 0;
@@ -98,27 +135,65 @@ public static class PullEndpoints
         var (sheet, plan, machine) = (start.Sheet, start.Plan, start.Machine);
         var (course, seconds) = PlanCourse.Usual(plan, machine, sheet.DoseGrams, sheet.YieldGrams);
         return new(
-            desk.WholeFrame(pull), sheet, plan, course, seconds, start.MachineName,
+            desk.WholeFrame(pull),
+            sheet,
+            plan,
+            course,
+            seconds,
+            start.MachineName,
             machine.PressureBy == PressureBy.Arm ? machine.WillingForceKgf : null,
-            PullWords.Before(machine, sheet.Preparation?.Cover is PuckCover.Screen or PuckCover.Paper), PullWords.After(machine), machine.Family, machine.PressureBy,
-            Strokes.VolumeMl(machine), PlanReach.OverStroke(machine),
-            CupVolumes.WaterGrams(machine, sheet.DoseGrams, sheet.YieldGrams), machine.Reads.Contains(Reads.Gauge), Strokes.RhythmSeconds(machine), version, plan.Easing());
+            PullWords.Before(machine, sheet.Preparation?.Cover is PuckCover.Screen or PuckCover.Paper),
+            PullWords.After(machine),
+            machine.Family,
+            machine.PressureBy,
+            Strokes.VolumeMl(machine),
+            PlanReach.OverStroke(machine),
+            CupVolumes.WaterGrams(machine, sheet.DoseGrams, sheet.YieldGrams),
+            machine.Reads.Contains(Reads.Gauge),
+            Strokes.RhythmSeconds(machine),
+            version,
+            plan.Easing()
+        );
     }
 
     private static async Task<PullView> ReadyAsync(
-        ReadyRequest request, PullDesk desk, RuddyContext db, SessionDesk sessions, TimeProvider time, CancellationToken cancel)
+        ReadyRequest request,
+        PullDesk desk,
+        RuddyContext db,
+        SessionDesk sessions,
+        TimeProvider time,
+        CancellationToken cancel
+    )
     {
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
         if (answer.Version != request.SheetVersion)
-            throw new NotNowException("The sheet was changed on another screen since you saw it. Look it over as it is now, then go to the pull.");
-        if (answer.Problems.Count > 0) throw new RuddySpring.Core.DoesNotFitException(answer.Problems[0].Field, answer.Problems[0].Sentence);
-        if (!answer.Fits) throw new RuddySpring.Core.DoesNotFitException("yieldGrams", answer.FitSentence);
+            throw new NotNowException(
+                "The sheet was changed on another screen since you saw it. Look it over as it is now, then go to the pull."
+            );
+        if (answer.Problems.Count > 0)
+            throw new RuddySpring.Core.DoesNotFitException(answer.Problems[0].Field, answer.Problems[0].Sentence);
+        if (!answer.Fits)
+            throw new RuddySpring.Core.DoesNotFitException("yieldGrams", answer.FitSentence);
         var sheet = answer.Sheet;
         var machine = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel);
         var belief = await ShotBelief.OfAsync(answer, db, time, cancel);
         var start = desk.Ready(
-            PullLearning.With(new(Guid.NewGuid().ToString("N"), time.GetUtcNow().UtcDateTime, sheet, belief.Unit.Plan, machine.Spec, machine.Name, answer.WaterC, belief.Expected,
-                belief.BasketId == 0 ? null : belief.Unit.Bed.Basket, Scale: desk.ScaleName, Water: answer.WaterCourse), belief.Taught),
+            PullLearning.With(
+                new(
+                    Guid.NewGuid().ToString("N"),
+                    time.GetUtcNow().UtcDateTime,
+                    sheet,
+                    belief.Unit.Plan,
+                    machine.Spec,
+                    machine.Name,
+                    answer.WaterC,
+                    belief.Expected,
+                    belief.BasketId == 0 ? null : belief.Unit.Bed.Basket,
+                    Scale: desk.ScaleName,
+                    Water: answer.WaterCourse
+                ),
+                belief.Taught
+            ),
             new
             {
                 Pull = "ready",
@@ -130,7 +205,8 @@ public static class PullEndpoints
                 GrindStep = belief.Grinder?.Step,
                 DaysFromRoast = belief.BagId == 0 ? (int?)null : (int)belief.AgeDays,
                 answer.WaterC,
-            });
+            }
+        );
         return await ViewAsync(desk, db, sessions, cancel, start.Id);
     }
 }

@@ -27,9 +27,20 @@ public sealed record ExpectedPuck(double ResistanceBarSPerMl, double SdLog);
 /// <param name="Scale">Name of the scale; null where none tells.</param>
 /// <param name="Water">The water's course through the shot; null where only its mean is known.</param>
 public sealed record PullStart(
-    string Id, DateTime StartedAt, Sheet Sheet, PullPlan Plan, Machine Machine, string MachineName, double WaterC, ExpectedPuck? Expected,
-    Basket? Basket = null, PuckMemory? Learned = null, double LetGoSeconds = LetGo.UsualSeconds, string? Scale = null,
-    WaterCourse? Water = null)
+    string Id,
+    DateTime StartedAt,
+    Sheet Sheet,
+    PullPlan Plan,
+    Machine Machine,
+    string MachineName,
+    double WaterC,
+    ExpectedPuck? Expected,
+    Basket? Basket = null,
+    PuckMemory? Learned = null,
+    double LetGoSeconds = LetGo.UsualSeconds,
+    string? Scale = null,
+    WaterCourse? Water = null
+)
 {
     // a grind that nobody knows anything of (common practice)
     private static readonly ExpectedPuck Anything = new(3.5, 0.5);
@@ -42,9 +53,18 @@ public sealed record PullStart(
     public PuckBelief Believed()
     {
         var expected = Expected ?? Anything;
-        var shot = ShotConditions.Of(Machine, Plan, Sheet.DoseGrams, Sheet.YieldGrams, Math.Clamp(WaterC, 20, 99), basket: Basket, preparation: Sheet.Preparation)
-            with
-        { Water = (Water ?? WaterCourse.Steady(WaterC)).Within(20, 99) };
+        var shot = ShotConditions.Of(
+            Machine,
+            Plan,
+            Sheet.DoseGrams,
+            Sheet.YieldGrams,
+            Math.Clamp(WaterC, 20, 99),
+            basket: Basket,
+            preparation: Sheet.Preparation
+        ) with
+        {
+            Water = (Water ?? WaterCourse.Steady(WaterC)).Within(20, 99),
+        };
         shot = shot.WithResistance(Math.Clamp(expected.ResistanceBarSPerMl, 0.3, 60));
         return Learned?.Expect(shot, expected.SdLog) ?? PuckBelief.Before(shot, expected.SdLog);
     }
@@ -60,7 +80,8 @@ public sealed record PullStart(
     /// <exception cref="DoesNotFitException">Something is missing or does not go together.</exception>
     public PullStart Checked()
     {
-        if (Sheet is null || Plan?.Phases is null || Machine is null) throw new DoesNotFitException("journal", "It is of another version.");
+        if (Sheet is null || Plan?.Phases is null || Machine is null)
+            throw new DoesNotFitException("journal", "It is of another version.");
         PuckParameters.Dose.Check(Sheet.DoseGrams);
         CupVolumes.Yield.Check(Sheet.YieldGrams);
         PuckParameters.WaterTemperature.Check(WaterC);
@@ -79,7 +100,12 @@ public sealed record PullStart(
 /// <summary>A pull that was found in the journal: it never came to its end.</summary>
 /// <param name="CutShort">Whether more was in the file than a pull can have.</param>
 public sealed record JournalledPull(
-    PullStart Start, IReadOnlyList<TimedSample> Samples, IReadOnlyList<(string Moment, double At)> Marks, double? StartedByHandAt, bool CutShort);
+    PullStart Start,
+    IReadOnlyList<TimedSample> Samples,
+    IReadOnlyList<(string Moment, double At)> Marks,
+    double? StartedByHandAt,
+    bool CutShort
+);
 
 /// <summary>A file of the journal: a pull, or why it is none.</summary>
 /// <param name="Id">From its name.</param>
@@ -90,8 +116,8 @@ public sealed record JournalFile(string Id, DateTime WrittenAt, JournalledPull? 
 
 /// <summary>
 /// A file for each pull in progress, so that a crash loses at most half a second. Plain lines: one JSON line for the start, then
-/// <c>channel seconds value</c>, or <c>mark moment seconds</c>, or <c>begin seconds</c>. What is written is flushed to the disk; a write that
-/// fails half-way is cut off again before the next. A last line cut short is left out.
+/// <c>channel seconds value</c>, or <c>mark moment seconds</c>, or <c>begin seconds</c>. What is written is flushed to the disk;
+/// a write that fails half-way is cut off again before the next. A last line cut short is left out.
 /// </summary>
 public sealed class PullJournal(string dataFolder)
 {
@@ -109,10 +135,14 @@ public sealed class PullJournal(string dataFolder)
 
     /// <summary>The line of a sample.</summary>
     public static string SampleLine(TimedSample s) =>
-        string.Create(CultureInfo.InvariantCulture, $"{s.Channel} {s.ServerSeconds:0.0000} {s.Value:0.####}{(s.Origin == Origin.Followed ? " followed" : "")}\n");
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{s.Channel} {s.ServerSeconds:0.0000} {s.Value:0.####}{(s.Origin == Origin.Followed ? " followed" : "")}\n"
+        );
 
     /// <summary>The line of a marked moment.</summary>
-    public static string MarkLine(string moment, double seconds) => string.Create(CultureInfo.InvariantCulture, $"mark {moment} {seconds:0.0000}\n");
+    public static string MarkLine(string moment, double seconds) =>
+        string.Create(CultureInfo.InvariantCulture, $"mark {moment} {seconds:0.0000}\n");
 
     /// <summary>The line that says that the brewer started the clock.</summary>
     public static string BeginLine(double seconds) => string.Create(CultureInfo.InvariantCulture, $"begin {seconds:0.0000}\n");
@@ -120,7 +150,8 @@ public sealed class PullJournal(string dataFolder)
     /// <summary>A pull may be written from now on. Touches no disk.</summary>
     public void Open(string id)
     {
-        lock (_lock) _written[id] = 0;
+        lock (_lock)
+            _written[id] = 0;
     }
 
     /// <summary>Appends lines and has the disk keep them; nothing for a pull that was closed.</summary>
@@ -129,7 +160,8 @@ public sealed class PullJournal(string dataFolder)
     {
         lock (_lock)
         {
-            if (!_written.TryGetValue(id, out var length)) return;
+            if (!_written.TryGetValue(id, out var length))
+                return;
             Directory.CreateDirectory(_folder);
             using var file = new FileStream(PathOf(id), FileMode.OpenOrCreate, FileAccess.Write, FileShare.Read, bufferSize: 0);
             file.SetLength(length); // what a failed write left is no line
@@ -146,7 +178,8 @@ public sealed class PullJournal(string dataFolder)
         lock (_lock)
         {
             _written.Remove(id);
-            if (IsId(id) && Directory.Exists(_folder)) File.Delete(PathOf(id));
+            if (IsId(id) && Directory.Exists(_folder))
+                File.Delete(PathOf(id));
         }
     }
 
@@ -155,16 +188,26 @@ public sealed class PullJournal(string dataFolder)
     {
         lock (_lock)
         {
-            if (IsId(id) && File.Exists(PathOf(id))) File.Move(PathOf(id), PathOf(id) + ".unread", overwrite: true);
+            if (IsId(id) && File.Exists(PathOf(id)))
+                File.Move(PathOf(id), PathOf(id) + ".unread", overwrite: true);
         }
     }
 
     /// <summary>Every file in the journal but those of pulls that are under way, oldest first. Changes nothing.</summary>
-    public IReadOnlyList<JournalFile> Unfinished(IReadOnlyCollection<string> underWay) => !Directory.Exists(_folder)
-        ? []
-        : [.. new DirectoryInfo(_folder).GetFiles("*" + Extension)
-            .Where(f => !underWay.Contains(Path.GetFileNameWithoutExtension(f.Name)) && IsId(Path.GetFileNameWithoutExtension(f.Name)))
-            .OrderBy(f => f.LastWriteTimeUtc).Select(Read)];
+    public IReadOnlyList<JournalFile> Unfinished(IReadOnlyCollection<string> underWay) =>
+        !Directory.Exists(_folder)
+            ? []
+            :
+            [
+                .. new DirectoryInfo(_folder)
+                    .GetFiles("*" + Extension)
+                    .Where(f =>
+                        !underWay.Contains(Path.GetFileNameWithoutExtension(f.Name))
+                        && IsId(Path.GetFileNameWithoutExtension(f.Name))
+                    )
+                    .OrderBy(f => f.LastWriteTimeUtc)
+                    .Select(Read),
+            ];
 
     /// <summary>Whether a name is one that a pull gets: nothing else names a file here.</summary>
     private static bool IsId(string id) => id.Length == 32 && id.All(char.IsAsciiHexDigitLower);
@@ -175,15 +218,22 @@ public sealed class PullJournal(string dataFolder)
         JournalFile Unreadable(string why) => new(id, file.LastWriteTimeUtc, null, why);
         try
         {
-            if (file.Length > MostBytes) return Unreadable($"it is larger than {MostBytes / 1024 / 1024} MB.");
+            if (file.Length > MostBytes)
+                return Unreadable($"it is larger than {MostBytes / 1024 / 1024} MB.");
             string[] lines;
-            lock (_lock) lines = File.ReadAllText(file.FullName).Split('\n')[..^1]; // what follows the last line end was cut short
-            if (lines.Length == 0) return Unreadable("it is empty.");
+            lock (_lock)
+                lines = File.ReadAllText(file.FullName).Split('\n')[..^1]; // what follows the last line end was cut short
+            if (lines.Length == 0)
+                return Unreadable("it is empty.");
             var start = JsonSerializer.Deserialize<PullStart>(lines[0], RuddyContext.Json)?.Checked();
-            if (start is null) return Unreadable("its first line is missing.");
-            return start.Id == id ? new(id, file.LastWriteTimeUtc, Lines(start, lines), null) : Unreadable("its name and what is in it do not belong together.");
+            if (start is null)
+                return Unreadable("its first line is missing.");
+            return start.Id == id
+                ? new(id, file.LastWriteTimeUtc, Lines(start, lines), null)
+                : Unreadable("its name and what is in it do not belong together.");
         }
-        catch (Exception error) when (error is JsonException or NotSupportedException or ArgumentException or NullReferenceException)
+        catch (Exception error)
+            when (error is JsonException or NotSupportedException or ArgumentException or NullReferenceException)
         {
             return Unreadable("it was written by another version, or damaged.");
         }
@@ -201,10 +251,19 @@ public sealed class PullJournal(string dataFolder)
         foreach (var line in lines.Skip(1).Take(MostSamples))
         {
             var words = line.Split(' ');
-            if (words is ["begin", var at] && Seconds(at, out var beginAt)) begun = beginAt;
-            else if (words is ["mark", var moment, var markAt] && PullTracker.IsMoment(moment) && Seconds(markAt, out var t)) marks.Add((moment, t));
-            else if (words is [var name, var secondsText, var valueText, .. var rest] && rest is ([] or ["followed"]) && Enum.TryParse<Channel>(name, out var channel)
-                && Enum.IsDefined(channel) && Seconds(secondsText, out var seconds) && Number(valueText, out var value) && ChannelRanges.Of(channel).Holds(value))
+            if (words is ["begin", var at] && Seconds(at, out var beginAt))
+                begun = beginAt;
+            else if (words is ["mark", var moment, var markAt] && PullTracker.IsMoment(moment) && Seconds(markAt, out var t))
+                marks.Add((moment, t));
+            else if (
+                words is [var name, var secondsText, var valueText, .. var rest]
+                && rest is ([] or ["followed"])
+                && Enum.TryParse<Channel>(name, out var channel)
+                && Enum.IsDefined(channel)
+                && Seconds(secondsText, out var seconds)
+                && Number(valueText, out var value)
+                && ChannelRanges.Of(channel).Holds(value)
+            )
                 samples.Add(new(channel, seconds, value, rest.Length > 0 ? Origin.Followed : Origin.Measured));
         }
 

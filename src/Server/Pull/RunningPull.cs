@@ -15,7 +15,8 @@ namespace RuddySpring.Server.Pull;
 public sealed record FinishedPull(PullStart Start, Trace Trace, Moments Marked, string Notices, double? CuedAt);
 
 /// <summary>
-/// One pull under way: takes samples, follows the plan, says what belongs into its journal. Times are s on the steady clock. Used under the desk's lock.
+/// One pull under way: takes samples, follows the plan, says what belongs into its journal. Times are s on the steady clock. Used
+/// under the desk's lock.
 /// </summary>
 public sealed class RunningPull
 {
@@ -25,7 +26,8 @@ public sealed class RunningPull
     private const double KeptBeforeSeconds = 5;
     private const int MostNotices = 12;
     private const string MemoryOnly =
-        "The disk cannot be written just now: the pull is kept in memory only. It goes on, and can be saved as soon as there is room.";
+        "The disk cannot be written just now: the pull is kept in memory only. It goes on, and can be saved as soon as "
+        + "there is room.";
 
     private const string GaugeRested = "The gauge did not rest at zero before the pull; what it showed at rest is taken off.";
 
@@ -56,7 +58,10 @@ public sealed class RunningPull
     public long Sequence { get; set; }
 
     /// <summary>How far it is.</summary>
-    public PullStage Stage => _stoppedAt is not null ? PullStage.Settling : _tracker.Started ? PullStage.Running : PullStage.Ready;
+    public PullStage Stage =>
+        _stoppedAt is not null ? PullStage.Settling
+        : _tracker.Started ? PullStage.Running
+        : PullStage.Ready;
 
     /// <summary>What went wrong.</summary>
     public IReadOnlyList<string> Notices => _notices;
@@ -67,7 +72,8 @@ public sealed class RunningPull
     /// <summary>Starts the clock by hand.</summary>
     public void Begin(double now)
     {
-        if (_tracker.Started) return;
+        if (_tracker.Started)
+            return;
         _tracker.StartNow(now - _armedAt);
         Journal(PullJournal.BeginLine(now - _armedAt));
     }
@@ -83,8 +89,10 @@ public sealed class RunningPull
     /// <exception cref="NotNowException">It has not begun.</exception>
     public bool Stop(double now)
     {
-        if (!_tracker.Started) throw new NotNowException("The pull has not begun.");
-        if (_stoppedAt is not null) return false;
+        if (!_tracker.Started)
+            throw new NotNowException("The pull has not begun.");
+        if (_stoppedAt is not null)
+            return false;
         _stoppedAt = now;
         Journal(PullJournal.MarkLine("stop", now - _armedAt));
         return true;
@@ -92,7 +100,8 @@ public sealed class RunningPull
 
     /// <summary>Whether the flow has ended and nobody pressed stop.</summary>
     public bool EndedByItself(double now) =>
-        _stoppedAt is null && (_tracker.IsOver(now - _armedAt) || (_tracker.Started && _tracker.Read(now - _armedAt).Seconds > LongestSeconds));
+        _stoppedAt is null
+        && (_tracker.IsOver(now - _armedAt) || (_tracker.Started && _tracker.Read(now - _armedAt).Seconds > LongestSeconds));
 
     /// <summary>The trace so far.</summary>
     public Trace TraceSoFar() => _tracker.ToTrace();
@@ -101,45 +110,70 @@ public sealed class RunningPull
     /// <exception cref="NotNowException">It has not been stopped.</exception>
     public FinishedPull Finish()
     {
-        if (_stoppedAt is not { } stopped) throw new NotNowException("Stop the pull first.");
+        if (_stoppedAt is not { } stopped)
+            throw new NotNowException("Stop the pull first.");
         var since = _tracker.Read(stopped - _armedAt).Seconds;
         var trace = _tracker.ToTrace();
-        if (_tracker.GaugeRestBar != 0.0) Notice(GaugeRested);
-        return new(Start, trace, _tracker.Marked with { Stop = MeasureShot.StopToMark(trace, since, Start.Context) }, string.Join(" ", _notices), _tracker.CuedAt);
+        if (_tracker.GaugeRestBar != 0.0)
+            Notice(GaugeRested);
+        return new(
+            Start,
+            trace,
+            _tracker.Marked with
+            {
+                Stop = MeasureShot.StopToMark(trace, since, Start.Context),
+            },
+            string.Join(" ", _notices),
+            _tracker.CuedAt
+        );
     }
 
     /// <summary>Takes samples.</summary>
     public void Take(IReadOnlyList<TimedSample> samples, double now)
     {
-        if (now - _stoppedAt > LastDropsSeconds) return;
+        if (now - _stoppedAt > LastDropsSeconds)
+            return;
         foreach (var sample in samples)
         {
             var at = sample.ServerSeconds - _armedAt;
-            if (at < -0.05) continue;
+            if (at < -0.05)
+                continue;
             _tracker.Take(sample.Channel, at, sample.Value, sample.Origin);
             Journal(sample with { ServerSeconds = at });
-            if (_tracker.Started) _lines.Add(sample.Channel, _tracker.Latest(sample.Channel));
+            if (_tracker.Started)
+                _lines.Add(sample.Channel, _tracker.Latest(sample.Channel));
         }
     }
 
     /// <summary>Adds a sentence to what went wrong, once, and no more than a dozen in all.</summary>
     public void Notice(string sentence)
     {
-        if (_notices.Count < MostNotices && !_notices.Contains(sentence)) _notices.Add(sentence);
+        if (_notices.Count < MostNotices && !_notices.Contains(sentence))
+            _notices.Add(sentence);
     }
 
     /// <summary>A sentence about an instrument: told where it is a loss, or where the pull is under way.</summary>
     public void InstrumentChanged(string sentence, bool isLoss)
     {
-        if (_stoppedAt is null && (isLoss || _tracker.Started)) Notice(sentence);
+        if (_stoppedAt is null && (isLoss || _tracker.Started))
+            Notice(sentence);
     }
 
     /// <summary>The frame with all that is new, or with everything.</summary>
-    public LiveFrame Frame(double now, bool whole, IReadOnlyList<DeviceView>? devices, IReadOnlyList<PullInHand>? pulls, KeptPull? kept, double sentAt)
+    public LiveFrame Frame(
+        double now,
+        bool whole,
+        IReadOnlyList<DeviceView>? devices,
+        IReadOnlyList<PullInHand>? pulls,
+        KeptPull? kept,
+        double sentAt
+    )
     {
-        if (!whole) LookAtTheClock(now);
+        if (!whole)
+            LookAtTheClock(now);
         var reading = _tracker.Read((_stoppedAt ?? now) - _armedAt);
-        if (_stoppedAt is null && !whole) _lines.Note(reading);
+        if (_stoppedAt is null && !whole)
+            _lines.Note(reading);
         _letGoIsDue |= _stoppedAt is null && reading.Coach?.Advice?.Kind == AdviceKind.Stop;
         return _lines.Frame(Stage, Start.Id, whole ? Sequence : ++Sequence, reading, whole, sentAt) with
         {
@@ -153,20 +187,23 @@ public sealed class RunningPull
     /// <summary>Whether the coach has just begun to say that it is time to let go; true once.</summary>
     public bool TellToLetGo()
     {
-        if (!_letGoIsDue || _saidToLetGo) return false;
+        if (!_letGoIsDue || _saidToLetGo)
+            return false;
         return _saidToLetGo = true;
     }
 
     /// <summary>Takes what is to be written to the journal; null where there is nothing new.</summary>
     public string? TakeUnwritten()
     {
-        if (_unwritten.Length == 0) return null;
+        if (_unwritten.Length == 0)
+            return null;
         var text = _unwritten.ToString();
         _unwritten.Clear();
         return text;
     }
 
-    /// <summary>Puts back what could not be written, before what has come meanwhile; whether that is new. The pull goes on in memory and says so.</summary>
+    /// <summary>Puts back what could not be written, before what has come meanwhile; whether that is new. The pull goes on in
+    /// memory and says so.</summary>
     public bool PutBack(string text)
     {
         _unwritten.Insert(0, text);
@@ -178,7 +215,8 @@ public sealed class RunningPull
     /// <summary>What was put back has been written after all.</summary>
     public void IsWritten() => _notices.Remove(MemoryOnly);
 
-    /// <summary>Before the lever moves nothing is written but kept for a few seconds: a pull that never begins leaves no file.</summary>
+    /// <summary>Before the lever moves nothing is written but kept for a few seconds: a pull that never begins leaves no
+    /// file.</summary>
     private void Journal(TimedSample sample)
     {
         if (_tracker.Started)
@@ -188,7 +226,8 @@ public sealed class RunningPull
         }
 
         _before.Enqueue(sample);
-        while (_before.Count > 0 && sample.ServerSeconds - _before.Peek().ServerSeconds > KeptBeforeSeconds) _before.Dequeue();
+        while (_before.Count > 0 && sample.ServerSeconds - _before.Peek().ServerSeconds > KeptBeforeSeconds)
+            _before.Dequeue();
     }
 
     private void Journal(string line)
@@ -197,7 +236,8 @@ public sealed class RunningPull
         {
             _journalling = true;
             _unwritten.Append(PullJournal.StartLine(Start));
-            foreach (var sample in _before) _unwritten.Append(PullJournal.SampleLine(sample));
+            foreach (var sample in _before)
+                _unwritten.Append(PullJournal.SampleLine(sample));
             _before.Clear();
         }
 
@@ -210,6 +250,10 @@ public sealed class RunningPull
         var gap = now - _lastLook;
         _lastLook = now;
         if (Stage == PullStage.Running && gap > FrozenSeconds)
-            Notice(FormattableString.Invariant($"The computer stood still for {gap:0} s during this pull; that part of the trace is missing."));
+            Notice(
+                FormattableString.Invariant(
+                    $"The computer stood still for {gap:0} s during this pull; that part of the trace is missing."
+                )
+            );
     }
 }

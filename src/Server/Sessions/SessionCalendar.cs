@@ -7,7 +7,8 @@ using RuddySpring.Core.Sessions;
 
 namespace RuddySpring.Server.Sessions;
 
-/// <summary>A session plan as an iCalendar file (RFC 5545): one event a step, alarms where the machine is to be switched on and at each pull.</summary>
+/// <summary>A session plan as an iCalendar file (RFC 5545): one event a step, alarms where the machine is to be switched on and
+/// at each pull.</summary>
 public static class SessionCalendar
 {
     public const string MediaType = "text/calendar";
@@ -27,7 +28,14 @@ public static class SessionCalendar
                 End = new CalDateTime(DateTime.SpecifyKind(start.AddSeconds(Math.Max(60, step.Seconds)), DateTimeKind.Utc)),
             };
             if (step.Kind is StepKind.SwitchOn or StepKind.Shot or StepKind.Boil)
-                e.Alarms.Add(new Alarm { Action = AlarmAction.Display, Description = step.Title, Trigger = new Trigger(Duration.Zero) });
+                e.Alarms.Add(
+                    new Alarm
+                    {
+                        Action = AlarmAction.Display,
+                        Description = step.Title,
+                        Trigger = new Trigger(Duration.Zero),
+                    }
+                );
             calendar.Events.Add(e);
         }
 

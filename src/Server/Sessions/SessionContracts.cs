@@ -22,8 +22,18 @@ public enum StepState
 
 /// <summary>A step as the screen lists it; seconds count from the session's origin.</summary>
 public sealed record SessionStepView(
-    string Key, StepKind Kind, double StartSeconds, double Seconds, string Title, string Detail, string? Caution, bool HandsFree, int? Pull,
-    double? GroupC, StepState State);
+    string Key,
+    StepKind Kind,
+    double StartSeconds,
+    double Seconds,
+    string Title,
+    string Detail,
+    string? Caution,
+    bool HandsFree,
+    int? Pull,
+    double? GroupC,
+    StepState State
+);
 
 /// <summary>A point of the heat course; seconds count from the session's origin.</summary>
 public sealed record CoursePoint(double Seconds, double GroupC, double PlusMinusK, double? BoilerC);
@@ -44,8 +54,18 @@ public sealed record FalsePressure(double GaugeBar, double WaterC, double BledC)
 /// <param name="ElementOn">Whether the element is thought to be on.</param>
 /// <param name="Notices">What was ticked off that the machine cannot have given, or that must not be.</param>
 public sealed record HeatNow(
-    double GroupC, double PlusMinusK, double? BoilerC, double? GaugeBar, bool InBand, int ShotsLeft, double WaterC, double WaterPlusMinusK,
-    FalsePressure? False, bool ElementOn, IReadOnlyList<string> Notices);
+    double GroupC,
+    double PlusMinusK,
+    double? BoilerC,
+    double? GaugeBar,
+    bool InBand,
+    int ShotsLeft,
+    double WaterC,
+    double WaterPlusMinusK,
+    FalsePressure? False,
+    bool ElementOn,
+    IReadOnlyList<string> Notices
+);
 
 /// <summary>The session: open, or as it would be planned now.</summary>
 /// <param name="Id">Null while it is only a proposal.</param>
@@ -56,11 +76,38 @@ public sealed record HeatNow(
 /// <param name="WantsVersion">Version of the wants, to send with a change of them; 0 while it is only a proposal.</param>
 /// <param name="LastTick">The step that was ticked last, which can be taken back; null for none.</param>
 public sealed record SessionView(
-    int? Id, int MachineId, string MachineName, MachineFamily Family, bool HasBoiler, bool HasHeater, IReadOnlyList<Reads> Reads, LampMeans Lamp,
-    double BandLowC, double BandHighC, IReadOnlyList<double> HeaterStepsC, bool Begun, DateTime OriginAt, double NowSeconds, DateTime? ReadyAt, SessionWants Wants,
-    IReadOnlyList<SessionStepView> Steps, IReadOnlyList<CoursePoint> Course, IReadOnlyList<ShotHeat> Shots, IReadOnlyList<ReadingView> Readings,
-    double StartSeconds, double LastCupSeconds, double EndSeconds, string? Problem, IReadOnlyList<string> Remedies, WaterBudget Water, HeatNow Now,
-    double BoilingPointC, NextStepView? Next, int WantsVersion, string? LastTick);
+    int? Id,
+    int MachineId,
+    string MachineName,
+    MachineFamily Family,
+    bool HasBoiler,
+    bool HasHeater,
+    IReadOnlyList<Reads> Reads,
+    LampMeans Lamp,
+    double BandLowC,
+    double BandHighC,
+    IReadOnlyList<double> HeaterStepsC,
+    bool Begun,
+    DateTime OriginAt,
+    double NowSeconds,
+    DateTime? ReadyAt,
+    SessionWants Wants,
+    IReadOnlyList<SessionStepView> Steps,
+    IReadOnlyList<CoursePoint> Course,
+    IReadOnlyList<ShotHeat> Shots,
+    IReadOnlyList<ReadingView> Readings,
+    double StartSeconds,
+    double LastCupSeconds,
+    double EndSeconds,
+    string? Problem,
+    IReadOnlyList<string> Remedies,
+    WaterBudget Water,
+    HeatNow Now,
+    double BoilingPointC,
+    NextStepView? Next,
+    int WantsVersion,
+    string? LastTick
+);
 
 /// <summary>The step to do next, in a few words.</summary>
 /// <param name="StartSeconds">When it is due, s since the origin.</param>

@@ -29,9 +29,13 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     public async Task<Session?> OpenAsync(int machineId, CancellationToken cancel, bool tracked = true)
     {
         var sessions = tracked ? db.Sessions : db.Sessions.AsNoTracking();
-        var session = await sessions.Include(s => s.Machine).Where(s => s.MachineId == machineId && s.EndedAt == null)
-            .OrderByDescending(s => s.CreatedAt).FirstOrDefaultAsync(cancel);
-        if (session is null || Odd.Reason(session.Wants) is not null || Odd.Reason(session.Log) is not null) return null;
+        var session = await sessions
+            .Include(s => s.Machine)
+            .Where(s => s.MachineId == machineId && s.EndedAt == null)
+            .OrderByDescending(s => s.CreatedAt)
+            .FirstOrDefaultAsync(cancel);
+        if (session is null || Odd.Reason(session.Wants) is not null || Odd.Reason(session.Log) is not null)
+            return null;
         var last = new[] { session.CreatedAt, session.OriginAt ?? session.CreatedAt, session.ReadyAt ?? session.CreatedAt }.Max();
         return Now - last < StaleAfter ? session : null;
     }
@@ -45,15 +49,22 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     public async Task<Session> ProposalAsync(BenchMachine row, CancellationToken cancel)
     {
         var household = await db.Households.AsNoTracking().SingleAsync(cancel);
-        var last = await db.Sessions.AsNoTracking().Where(s => s.MachineId == row.Id).OrderByDescending(s => s.CreatedAt).FirstOrDefaultAsync(cancel);
+        var last = await db
+            .Sessions.AsNoTracking()
+            .Where(s => s.MachineId == row.Id)
+            .OrderByDescending(s => s.CreatedAt)
+            .FirstOrDefaultAsync(cancel);
         var (_, dose, yield) = FamilyDefaults.Of(row.Spec.Family);
-        var wants = last is not null && Odd.Reason(last.Wants) is null ? last.Wants : new SessionWants
-        {
-            Drinks = [new("", 0), new("", 0)],
-            DoseGrams = dose,
-            YieldGrams = yield,
-            Preheat = KettlePreheat.Methods(row.Spec)[0],
-        };
+        var wants =
+            last is not null && Odd.Reason(last.Wants) is null
+                ? last.Wants
+                : new SessionWants
+                {
+                    Drinks = [new("", 0), new("", 0)],
+                    DoseGrams = dose,
+                    YieldGrams = yield,
+                    Preheat = KettlePreheat.Methods(row.Spec)[0],
+                };
         return new()
         {
             MachineId = row.Id,
@@ -68,7 +79,10 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     /// <summary>Begins a session: one that was left open, or cannot be read, ends here.</summary>
     public async Task AddAsync(Session session, CancellationToken cancel)
     {
-        foreach (var left in await db.Sessions.Where(s => s.MachineId == session.MachineId && s.EndedAt == null).ToListAsync(cancel)) left.EndedAt = Now;
+        foreach (
+            var left in await db.Sessions.Where(s => s.MachineId == session.MachineId && s.EndedAt == null).ToListAsync(cancel)
+        )
+            left.EndedAt = Now;
         await db.SaveChangesAsync(cancel);
         session.Machine = await db.Machines.SingleAsync(m => m.Id == session.MachineId, cancel);
         db.Sessions.Add(session);
@@ -76,19 +90,24 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
 
     /// <summary>Sets what is wanted and when.</summary>
     /// <exception cref="FieldRangeException">A number is out of range.</exception>
-    /// <exception cref="DoesNotFitException">The time is past, too far ahead, or the preheat does not go with the machine.</exception>
+    /// <exception cref="DoesNotFitException">The time is past, too far ahead, or the preheat does not go with the
+    /// machine.</exception>
     public void Ask(Session session, SessionRequest request)
     {
         session.Wants = request.Wants.Checked();
         if (!session.Machine.Spec.HasBoiler && !KettlePreheat.Methods(session.Machine.Spec).Contains(request.Wants.Preheat))
             throw new DoesNotFitException("preheat", "This machine cannot be preheated that way.");
-        if (!session.Machine.Spec.HasBoiler) _ = request.Wants.PreheatOn(session.Machine.Spec);
+        if (!session.Machine.Spec.HasBoiler)
+            _ = request.Wants.PreheatOn(session.Machine.Spec);
         if (request.ReadyAt is { } ready && ready != session.ReadyAt)
         {
             if (ready <= Now || ready > Now + LongestAhead)
             {
                 throw new DoesNotFitException(
-                    "readyAt", $"The drinks are wanted at {time.GetUtcNow().Add(ready - Now).ToLocalTime():HH:mm}, which lies {(ready <= Now ? "in the past" : "too far ahead")}; the time must be between now and 24 h from now.");
+                    "readyAt",
+                    $"The drinks are wanted at {time.GetUtcNow().Add(ready - Now).ToLocalTime():HH:mm}, which lies "
+                        + $"{(ready <= Now ? "in the past" : "too far ahead")}; the time must be between now and 24 h from now."
+                );
             }
         }
 
@@ -102,7 +121,11 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
         var step = Find(session, tick.Key);
         session.Log = session.Log with
         {
-            UnderWay = [.. session.Log.UnderWay.Where(d => d.Key != step.Key), new(step.Key, step.Kind, at, at + step.Seconds, false, step.Grams, step.DoseGrams)],
+            UnderWay =
+            [
+                .. session.Log.UnderWay.Where(d => d.Key != step.Key),
+                new(step.Key, step.Kind, at, at + step.Seconds, false, step.Grams, step.DoseGrams),
+            ],
         };
     }
 
@@ -112,12 +135,25 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
         var step = Find(session, tick.Key);
         var end = Seconds(session, tick.SecondsAgo, tick.Skipped ? 0 : step.Seconds);
         var begun = session.Log.UnderWay.FirstOrDefault(d => d.Key == tick.Key);
-        Keep(session, new(step.Key, step.Kind, begun?.StartSeconds ?? Math.Max(0, end - step.Seconds), end, tick.Skipped, step.Grams, step.DoseGrams));
+        Keep(
+            session,
+            new(
+                step.Key,
+                step.Kind,
+                begun?.StartSeconds ?? Math.Max(0, end - step.Seconds),
+                end,
+                tick.Skipped,
+                step.Grams,
+                step.DoseGrams
+            )
+        );
     }
 
     /// <summary>Key of the step that was ticked last; null where nothing was.</summary>
-    public static string? LastTick(Session session) => session.Log is { UnderWay.Count: > 0 } begun ? begun.UnderWay[^1].Key
-        : session.Log is { Done.Count: > 0 } done ? done.Done[^1].Key : null;
+    public static string? LastTick(Session session) =>
+        session.Log is { UnderWay.Count: > 0 } begun ? begun.UnderWay[^1].Key
+        : session.Log is { Done.Count: > 0 } done ? done.Done[^1].Key
+        : null;
 
     /// <summary>Takes the last tick back, if it is still the one that is meant.</summary>
     /// <exception cref="NotNowException">Nothing was ticked, or something else since.</exception>
@@ -125,11 +161,18 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     {
         var log = session.Log;
         if (LastTick(session) is { } last && last != key)
-            throw new NotNowException("Something else was ticked on another screen meanwhile, so nothing was taken back. Look at the steps as they are now.");
-        if (log.UnderWay.Count > 0) session.Log = log with { UnderWay = [.. log.UnderWay.SkipLast(1)] };
-        else if (log.Done.Count > 0) session.Log = log with { Done = [.. log.Done.SkipLast(1)] };
-        else throw new NotNowException("Nothing has been ticked yet.");
-        if (session.Log.Done.Count == 0 && session.Log.UnderWay.Count == 0 && session.Log.Readings.Count == 0) session.OriginAt = null;
+            throw new NotNowException(
+                "Something else was ticked on another screen meanwhile, so nothing was taken back. Look at the steps as "
+                    + "they are now."
+            );
+        if (log.UnderWay.Count > 0)
+            session.Log = log with { UnderWay = [.. log.UnderWay.SkipLast(1)] };
+        else if (log.Done.Count > 0)
+            session.Log = log with { Done = [.. log.Done.SkipLast(1)] };
+        else
+            throw new NotNowException("Nothing has been ticked yet.");
+        if (session.Log.Done.Count == 0 && session.Log.UnderWay.Count == 0 && session.Log.Readings.Count == 0)
+            session.OriginAt = null;
     }
 
     /// <summary>Keeps a reading.</summary>
@@ -138,25 +181,43 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     public void Read(Session session, NewReading reading)
     {
         if (session.OriginAt is not { } origin)
-            throw new DoesNotFitException("at", "The reading lies before the machine was switched on; tick off the first step, then read.");
-        var kept = new HeatReading(reading.Kind, (Now - origin).TotalSeconds - Ago.Check(reading.SecondsAgo), reading.Value).Checked();
-        if (session.Log.Readings.Count >= MostReadings) throw new NotNowException($"A session keeps at most {MostReadings} readings. Forget some, or end it.");
+            throw new DoesNotFitException(
+                "at",
+                "The reading lies before the machine was switched on; tick off the first step, then read."
+            );
+        var kept = new HeatReading(
+            reading.Kind,
+            (Now - origin).TotalSeconds - Ago.Check(reading.SecondsAgo),
+            reading.Value
+        ).Checked();
+        if (session.Log.Readings.Count >= MostReadings)
+            throw new NotNowException($"A session keeps at most {MostReadings} readings. Forget some, or end it.");
         session.Log = session.Log with { Readings = [.. session.Log.Readings, kept] };
     }
 
-    /// <summary>Ticks the next shot of an open session off, as it really was; the session that was changed, null for none. The caller holds the gate.</summary>
-    public async Task<Session?> TickShotAsync(int machineId, DateTime pulledAt, double seconds, double yieldGrams, double doseGrams)
+    /// <summary>Ticks the next shot of an open session off, as it really was; the session that was changed, null for none. The
+    /// caller holds the gate.</summary>
+    public async Task<Session?> TickShotAsync(
+        int machineId,
+        DateTime pulledAt,
+        double seconds,
+        double yieldGrams,
+        double doseGrams
+    )
     {
         var session = await OpenAsync(machineId, CancellationToken.None);
-        if (session?.OriginAt is not { } origin || pulledAt < origin) return null;
+        if (session?.OriginAt is not { } origin || pulledAt < origin)
+            return null;
         var step = Plan(session).Steps.FirstOrDefault(s => s.Kind == StepKind.Shot);
-        if (step is null) return null;
+        if (step is null)
+            return null;
         var start = (pulledAt - origin).TotalSeconds;
         var water = step.Grams + yieldGrams - session.Wants.YieldGrams;
         foreach (var before in new[] { StepKind.Grind, StepKind.Prepare })
         {
             var key = $"{before.ToString().ToLowerInvariant()}-{step.Pull}";
-            if (session.Log.Done.All(d => d.Key != key)) Keep(session, new(key, before, start, start, false));
+            if (session.Log.Done.All(d => d.Key != key))
+                Keep(session, new(key, before, start, start, false));
         }
 
         Keep(session, new(step.Key, StepKind.Shot, start, start + Math.Max(5, seconds), false, Math.Max(5, water), doseGrams));
@@ -178,10 +239,18 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     /// <summary>Tells the instruments what has happened to the machine's heat.</summary>
     public void Announce(Session session)
     {
-        if (session.OriginAt is not null) instruments.Say(GroupProbe.Announcement(session, NowSeconds(session), Progress(session).Heat(Bench(session), session.Wants).Events));
+        if (session.OriginAt is not null)
+            instruments.Say(
+                GroupProbe.Announcement(
+                    session,
+                    NowSeconds(session),
+                    Progress(session).Heat(Bench(session), session.Wants).Events
+                )
+            );
     }
 
-    private SessionProgress Progress(Session session) => new(NowSeconds(session), session.Log.Done, session.Log.Readings, session.Log.UnderWay);
+    private SessionProgress Progress(Session session) =>
+        new(NowSeconds(session), session.Log.Done, session.Log.Readings, session.Log.UnderWay);
 
     private static SessionBench Bench(Session session) => new(session.Machine.Spec, session.AmbientC, session.AltitudeMetres);
 
@@ -191,13 +260,15 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     /// <summary>Now, s since a session's origin.</summary>
     public double NowSeconds(Session session) => session.OriginAt is { } origin ? Math.Max(0, (Now - origin).TotalSeconds) : 0;
 
-    private static void Keep(Session session, DoneStep done) => session.Log = session.Log with
-    {
-        UnderWay = [.. session.Log.UnderWay.Where(d => d.Key != done.Key)],
-        Done = [.. session.Log.Done.Where(d => d.Key != done.Key), done],
-    };
+    private static void Keep(Session session, DoneStep done) =>
+        session.Log = session.Log with
+        {
+            UnderWay = [.. session.Log.UnderWay.Where(d => d.Key != done.Key)],
+            Done = [.. session.Log.Done.Where(d => d.Key != done.Key), done],
+        };
 
-    private SessionStep Find(Session session, string key) => Plan(session).Steps.FirstOrDefault(s => s.Key == key)
+    private SessionStep Find(Session session, string key) =>
+        Plan(session).Steps.FirstOrDefault(s => s.Key == key)
         ?? throw new NotThereException($"There is no step {key} to do; it may be done already.");
 
     /// <summary>A moment in s since the origin; the first one sets the origin, so long before it as its step takes.</summary>

@@ -17,7 +17,10 @@ public static class SessionEndpoints
         session.MapGet("", async (SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
         {
             var row = await MachineAsync(db, cancel);
-            return SessionMapping.View(desk, await desk.OpenAsync(row.Id, cancel, tracked: false) ?? await desk.ProposalAsync(row, cancel));
+            return SessionMapping.View(
+                desk,
+                await desk.OpenAsync(row.Id, cancel, tracked: false) ?? await desk.ProposalAsync(row, cancel)
+            );
         });
 
         // what would come of other wants, without keeping them
@@ -28,47 +31,71 @@ public static class SessionEndpoints
             desk.Ask(trial, request);
             return SessionMapping.View(desk, trial);
         });
-        session.MapPut("", async (SessionRequest request, int version, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
-        {
-            var row = await MachineAsync(db, cancel);
-            return await desk.Gate.AloneAsync(
-                async () =>
-                {
-                    var open = await desk.OpenAsync(row.Id, cancel);
-                    if ((open?.WantsVersion ?? 0) != version) throw new ChangedMeanwhileException("The session");
-                    var asked = open ?? await desk.ProposalAsync(row, cancel);
-                    desk.Ask(asked, request);
-                    asked.WantsVersion++;
-                    if (open is null) await desk.AddAsync(asked, cancel);
-                    await db.SaveChangesAsync(cancel);
-                    return SessionMapping.View(desk, asked);
-                },
-                cancel);
-        });
+        session.MapPut(
+            "",
+            async (SessionRequest request, int version, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
+            {
+                var row = await MachineAsync(db, cancel);
+                return await desk.Gate.AloneAsync(
+                    async () =>
+                    {
+                        var open = await desk.OpenAsync(row.Id, cancel);
+                        if ((open?.WantsVersion ?? 0) != version)
+                            throw new ChangedMeanwhileException("The session");
+                        var asked = open ?? await desk.ProposalAsync(row, cancel);
+                        desk.Ask(asked, request);
+                        asked.WantsVersion++;
+                        if (open is null)
+                            await desk.AddAsync(asked, cancel);
+                        await db.SaveChangesAsync(cancel);
+                        return SessionMapping.View(desk, asked);
+                    },
+                    cancel
+                );
+            }
+        );
         session.MapPost("/begin", (StepTick tick, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
-            ChangeAsync(desk, db, s => desk.Begin(s, tick), cancel));
+            ChangeAsync(desk, db, s => desk.Begin(s, tick), cancel)
+        );
         session.MapPost("/done", (StepTick tick, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
-            ChangeAsync(desk, db, s => desk.Done(s, tick), cancel));
+            ChangeAsync(desk, db, s => desk.Done(s, tick), cancel)
+        );
         session.MapPost("/undo", (TickBack tick, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
-            ChangeAsync(desk, db, s => SessionDesk.Undo(s, tick.Key), cancel));
+            ChangeAsync(desk, db, s => SessionDesk.Undo(s, tick.Key), cancel)
+        );
         session.MapPost("/readings", (NewReading reading, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
-            ChangeAsync(desk, db, s => desk.Read(s, reading), cancel));
-        session.MapDelete("/readings/{index:int}", (int index, double atSeconds, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
-            ChangeAsync(
-                desk, db, s =>
-                {
-                    // numbers move up when another screen takes one away: the time says which is meant
-                    if (index < 0 || index >= s.Log.Readings.Count || Math.Abs(s.Log.Readings[index].AtSeconds - atSeconds) > SameSeconds)
-                        throw new NotThereException("That reading is no longer there.");
-                    s.Log = s.Log with { Readings = [.. s.Log.Readings.Where((_, i) => i != index)] };
-                },
-                cancel));
+            ChangeAsync(desk, db, s => desk.Read(s, reading), cancel)
+        );
+        session.MapDelete(
+            "/readings/{index:int}",
+            (int index, double atSeconds, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
+                ChangeAsync(
+                    desk,
+                    db,
+                    s =>
+                    {
+                        // numbers move up when another screen takes one away: the time says which is meant
+                        if (
+                            index < 0
+                            || index >= s.Log.Readings.Count
+                            || Math.Abs(s.Log.Readings[index].AtSeconds - atSeconds) > SameSeconds
+                        )
+                            throw new NotThereException("That reading is no longer there.");
+                        s.Log = s.Log with { Readings = [.. s.Log.Readings.Where((_, i) => i != index)] };
+                    },
+                    cancel
+                )
+        );
         session.MapPost("/end", (SessionDesk desk, RuddyContext db, TimeProvider time, CancellationToken cancel) =>
-            ChangeAsync(desk, db, s => s.EndedAt = time.GetUtcNow().UtcDateTime, cancel));
+            ChangeAsync(desk, db, s => s.EndedAt = time.GetUtcNow().UtcDateTime, cancel)
+        );
         session.MapGet("/plan.ics", async (SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
         {
             var row = await MachineAsync(db, cancel);
-            var view = SessionMapping.View(desk, await desk.OpenAsync(row.Id, cancel, tracked: false) ?? await desk.ProposalAsync(row, cancel));
+            var view = SessionMapping.View(
+                desk,
+                await desk.OpenAsync(row.Id, cancel, tracked: false) ?? await desk.ProposalAsync(row, cancel)
+            );
             return TypedResults.File(SessionCalendar.Write(view), SessionCalendar.MediaType, "session.ics");
         });
     }
@@ -80,7 +107,12 @@ public static class SessionEndpoints
         return await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel);
     }
 
-    private static async Task<SessionView> ChangeAsync(SessionDesk desk, RuddyContext db, Action<Session> change, CancellationToken cancel)
+    private static async Task<SessionView> ChangeAsync(
+        SessionDesk desk,
+        RuddyContext db,
+        Action<Session> change,
+        CancellationToken cancel
+    )
     {
         var row = await MachineAsync(db, cancel);
         return await desk.Gate.AloneAsync(
@@ -92,6 +124,7 @@ public static class SessionEndpoints
                 desk.Announce(session);
                 return SessionMapping.View(desk, session.EndedAt is null ? session : await desk.ProposalAsync(row, cancel));
             },
-            cancel);
+            cancel
+        );
     }
 }

@@ -18,21 +18,24 @@ public static class TastingEndpoints
 
     public static void MapTasting(this IEndpointRouteBuilder api)
     {
-        api.MapPut("/shots/{id:int}/taste", async (int id, TasteView taste, int version, RuddyContext db, CancellationToken cancel) =>
-        {
-            var shot = await db.Shots.SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
-                ?? throw new NotThereException($"There is no shot {id}.");
-            ChangedMeanwhileException.ThrowIfOlder(shot, version, "The shot");
-            shot.Taste.Sour = Scale(taste.Sour, "sour", "Sour");
-            shot.Taste.Bitter = Scale(taste.Bitter, "bitter", "Bitter");
-            shot.Taste.Dry = Scale(taste.Dry, "dry", "Dry");
-            shot.Taste.Sweet = Scale(taste.Sweet, "sweet", "Sweet");
-            shot.Taste.Body = Scale(taste.Body, "body", "Body");
-            shot.Liking = taste.Liking is { } liking ? (int)Liking.Check(liking) : null;
-            shot.Taste.Words = Texts.Lines(taste.Words, "words", "Words", 500);
-            await db.SaveChangesAsync(cancel);
-            return new KeptTaste(shot.Version, View(shot));
-        });
+        api.MapPut(
+            "/shots/{id:int}/taste",
+            async (int id, TasteView taste, int version, RuddyContext db, CancellationToken cancel) =>
+            {
+                var shot = await db.Shots.SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
+                    ?? throw new NotThereException($"There is no shot {id}.");
+                ChangedMeanwhileException.ThrowIfOlder(shot, version, "The shot");
+                shot.Taste.Sour = Scale(taste.Sour, "sour", "Sour");
+                shot.Taste.Bitter = Scale(taste.Bitter, "bitter", "Bitter");
+                shot.Taste.Dry = Scale(taste.Dry, "dry", "Dry");
+                shot.Taste.Sweet = Scale(taste.Sweet, "sweet", "Sweet");
+                shot.Taste.Body = Scale(taste.Body, "body", "Body");
+                shot.Liking = taste.Liking is { } liking ? (int)Liking.Check(liking) : null;
+                shot.Taste.Words = Texts.Lines(taste.Words, "words", "Words", 500);
+                await db.SaveChangesAsync(cancel);
+                return new KeptTaste(shot.Version, View(shot));
+            }
+        );
     }
 
     /// <summary>The contract's form of a taste.</summary>

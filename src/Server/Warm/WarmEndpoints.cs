@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Heat;
@@ -15,8 +16,17 @@ namespace RuddySpring.Server.Warm;
 /// <param name="BloomedC">The same after the bloom that was asked for.</param>
 /// <param name="LossC">Below the kettle's boiling point, pressed at once, K.</param>
 public sealed record WarmWay(
-    PreheatMethod Method, string Name, string How, string Caution, double Seconds, double MetalC, double NowC, double BloomedC, double PlusMinusK,
-    double LossC);
+    PreheatMethod Method,
+    string Name,
+    string How,
+    string Caution,
+    double Seconds,
+    double MetalC,
+    double NowC,
+    double BloomedC,
+    double PlusMinusK,
+    double LossC
+);
 
 /// <summary>All ways that suit a kettle machine.</summary>
 public sealed record WaysView(double BoilingPointC, double BloomSeconds, int Times, IReadOnlyList<WarmWay> Ways);
@@ -29,12 +39,16 @@ public static class WarmEndpoints
 {
     public static void MapWarm(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/warm/ways", async (double? bloomSeconds, int? times, double? stepC, RuddyContext db, CancellationToken cancel) =>
-        {
-            var (row, household) = await PlaceAsync(db, cancel);
-            if (row.Spec.HasBoiler) throw new DoesNotFitException("machine", "This machine has a boiler; its group warms by itself.");
-            return Ways(row.Spec, household, bloomSeconds ?? 30, times ?? 1, stepC);
-        });
+        api.MapGet(
+            "/warm/ways",
+            async (double? bloomSeconds, int? times, double? stepC, RuddyContext db, CancellationToken cancel) =>
+            {
+                var (row, household) = await PlaceAsync(db, cancel);
+                if (row.Spec.HasBoiler)
+                    throw new DoesNotFitException("machine", "This machine has a boiler; its group warms by itself.");
+                return Ways(row.Spec, household, bloomSeconds ?? 30, times ?? 1, stepC);
+            }
+        );
         api.MapGet("/warm/boiler", async (RuddyContext db, CancellationToken cancel) =>
         {
             var (row, household) = await PlaceAsync(db, cancel);
@@ -47,33 +61,80 @@ public static class WarmEndpoints
         });
     }
 
-    private static async Task<(BenchMachine Row, Store.Entities.Household Household)> PlaceAsync(RuddyContext db, CancellationToken cancel)
+    private static async Task<(BenchMachine Row, Store.Entities.Household Household)> PlaceAsync(
+        RuddyContext db,
+        CancellationToken cancel
+    )
     {
         var (sheet, _) = await PrepareEndpoints.SheetAsync(db, cancel);
-        return (await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel), await db.Households.AsNoTracking().SingleAsync(cancel));
+        return (
+            await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel),
+            await db.Households.AsNoTracking().SingleAsync(cancel)
+        );
     }
 
-    private static WaysView Ways(Machine machine, Store.Entities.Household household, double bloomSeconds, int times, double? stepC)
+    private static WaysView Ways(
+        Machine machine,
+        Store.Entities.Household household,
+        double bloomSeconds,
+        int times,
+        double? stepC
+    )
     {
         var boiling = Saturation.BoilingPointC(household.AltitudeMetres);
-        return new(boiling, bloomSeconds, times, [.. KettlePreheat.Methods(machine).Select(method =>
-        {
-            var way = KettlePreheat.Usual(machine, method, stepC, method == PreheatMethod.FillAndHold ? times : null);
-            var now = KettlePreheat.WaterAtPuck(machine, way, boiling, household.AmbientC);
-            var bloomed = KettlePreheat.WaterAtPuck(machine, way, boiling, household.AmbientC, bloomSeconds);
-            var (name, how, caution) = PreheatWords.Of(way);
-            return new WarmWay(
-                method, name, how, caution, way.Seconds, KettlePreheat.MetalC(machine, way, boiling, household.AmbientC), now.Value, bloomed.Value,
-                now.PlusMinus, boiling - now.Value);
-        })]);
+        return new(
+            boiling,
+            bloomSeconds,
+            times,
+            [
+                .. KettlePreheat
+                    .Methods(machine)
+                    .Select(method =>
+                    {
+                        var way = KettlePreheat.Usual(machine, method, stepC, method == PreheatMethod.FillAndHold ? times : null);
+                        var now = KettlePreheat.WaterAtPuck(machine, way, boiling, household.AmbientC);
+                        var bloomed = KettlePreheat.WaterAtPuck(machine, way, boiling, household.AmbientC, bloomSeconds);
+                        var (name, how, caution) = PreheatWords.Of(way);
+                        return new WarmWay(
+                            method,
+                            name,
+                            how,
+                            caution,
+                            way.Seconds,
+                            KettlePreheat.MetalC(machine, way, boiling, household.AmbientC),
+                            now.Value,
+                            bloomed.Value,
+                            now.PlusMinus,
+                            boiling - now.Value
+                        );
+                    }),
+            ]
+        );
     }
 
     private static BleedView Bleed(Machine machine, Store.Entities.Household household, double wantedC)
     {
         var plan = TemperatureByPressure.For(machine, wantedC, household.AltitudeMetres, household.AmbientC);
         var (lowest, highest) = TemperatureByPressure.Reach(machine, household.AltitudeMetres, household.AmbientC);
-        return new(lowest, highest, plan, plan is null
-            ? FormattableString.Invariant($"{Quantity.Celsius(wantedC):0.0} cannot be had here: as it is set and settled the machine gives {Quantity.Celsius(highest):0.0} at most, and {Quantity.Celsius(lowest):0.0} where its gauge shows nothing any more.")
-            : FormattableString.Invariant($"Switch off, open the steam valve for about {plan.BleedSeconds:0} s down to {Quantity.Bar(plan.GaugeBar):0.00}, pull {(plan.Shots == 1 ? "one shot" : $"up to {plan.Shots} shots")} within {(plan.HoldSeconds < 90 ? $"{plan.HoldSeconds:0} s" : FormattableString.Invariant($"{plan.HoldSeconds / 60:0.0} min"))}, switch on: back at its set pressure {plan.BackSeconds / 60:0.0} min later."));
+        return new(
+            lowest,
+            highest,
+            plan,
+            plan is null
+                ? string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{Quantity.Celsius(wantedC):0.0} cannot be had here: as it is set and settled the machine gives "
+                        + $"{Quantity.Celsius(highest):0.0} at most, and {Quantity.Celsius(lowest):0.0} where its gauge shows "
+                        + $"nothing any more."
+                )
+                : string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Switch off, open the steam valve for about {plan.BleedSeconds:0} s down to "
+                        + $"{Quantity.Bar(plan.GaugeBar):0.00}, pull "
+                        + $"{(plan.Shots == 1 ? "one shot" : $"up to {plan.Shots} shots")} within "
+                        + $"{(plan.HoldSeconds < 90 ? $"{plan.HoldSeconds:0} s" : $"{plan.HoldSeconds / 60:0.0} min")}, "
+                        + $"switch on: back at its set pressure {plan.BackSeconds / 60:0.0} min later."
+                )
+        );
     }
 }

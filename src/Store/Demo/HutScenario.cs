@@ -19,22 +19,25 @@ public static class HutScenario
     private const ulong Seed = 1640;
 
     /// <summary>
-    /// Fills an empty database with the hut, its last shot pulled the day before <paramref name="nowUtc"/>: all of it, or nothing where it
-    /// is interrupted.
+    /// Fills an empty database with the hut, its last shot pulled the day before <paramref name="nowUtc"/>: all of it, or nothing
+    /// where it is interrupted.
     /// </summary>
     public static void Fill(RuddyContext context, DateTime nowUtc)
     {
         using var whole = context.Database.BeginTransaction();
         var random = new SeededRandom(Seed);
         var today = DateOnly.FromDateTime(nowUtc);
-        context.Households.Add(new Household
-        {
-            Name = "Hut at the saddle",
-            AltitudeMetres = 1640,
-            AmbientC = 18,
-            MadeUp = true,
-        });
-        Brewer ilva = new() { Name = "Ilva" }, tomo = new() { Name = "Tomo" };
+        context.Households.Add(
+            new Household
+            {
+                Name = "Hut at the saddle",
+                AltitudeMetres = 1640,
+                AmbientC = 18,
+                MadeUp = true,
+            }
+        );
+        Brewer ilva = new() { Name = "Ilva" },
+            tomo = new() { Name = "Tomo" };
         var portable = new BenchMachine
         {
             Name = "Pack lever",
@@ -47,10 +50,33 @@ public static class HutScenario
         };
         var dipper = new BenchMachine { Name = "Window dipper", Spec = HutSessions.DipperAsKnown };
         var spring = new BenchMachine { Name = "Hall spring", Spec = HutSessions.SpringAsKnown };
-        var hand = new Grinder { Name = "Hand mill", ScaleUnit = "clicks", ZeroPoint = 0, RetentionGrams = 0.2, PurgeGrams = 1 };
-        var bench = new Grinder { Name = "Bench mill", ScaleUnit = "marks", Step = 0.5, RetentionGrams = 3, PurgeGrams = 4 };
+        var hand = new Grinder
+        {
+            Name = "Hand mill",
+            ScaleUnit = "clicks",
+            ZeroPoint = 0,
+            RetentionGrams = 0.2,
+            PurgeGrams = 1,
+        };
+        var bench = new Grinder
+        {
+            Name = "Bench mill",
+            ScaleUnit = "marks",
+            Step = 0.5,
+            RetentionGrams = 3,
+            PurgeGrams = 4,
+        };
         Bag Beans(string name, string roaster, int daysOld, string level, string process, double? grams, bool finished = false) =>
-            new() { Name = name, Roaster = roaster, RoastedOn = today.AddDays(-daysOld), RoastLevel = level, Finished = finished, Process = process, GramsLeft = grams };
+            new()
+            {
+                Name = name,
+                Roaster = roaster,
+                RoastedOn = today.AddDays(-daysOld),
+                RoastLevel = level,
+                Finished = finished,
+                Process = process,
+                GramsLeft = grams,
+            };
         var marmot = Beans("Marmot Whistle", "Ninth Switchback", 44, "medium", "washed", null, true);
         var gentian = Beans("Blue Gentian", "Scree and Lantern", 26, "light", "washed", 84);
         var ember = Beans("Stove Ember", "Ninth Switchback", 17, "dark", "natural", 131);
@@ -58,15 +84,50 @@ public static class HutScenario
         var straight = new BenchBasket
         {
             Name = "Straight 51",
-            Spec = new() { DiameterMm = 51, DepthMm = 18.5, NominalDoseGrams = 15, Shape = BasketShape.Straight },
+            Spec = new()
+            {
+                DiameterMm = 51,
+                DepthMm = 18.5,
+                NominalDoseGrams = 15,
+                Shape = BasketShape.Straight,
+            },
         };
         var tapered = new BenchBasket
         {
             Name = "Old tapered 51",
-            Spec = new() { DiameterMm = 51, DepthMm = 19.5, NominalDoseGrams = 15, Shape = BasketShape.Tapered, Ridged = true },
+            Spec = new()
+            {
+                DiameterMm = 51,
+                DepthMm = 19.5,
+                NominalDoseGrams = 15,
+                Shape = BasketShape.Tapered,
+                Ridged = true,
+            },
         };
-        var own = new OwnPlan { Plan = ShippedPlans.LongSoft with { Name = "Hut soft", Why = "Tomo's own: the long soft pull, kept under a name of his own to change from." } };
-        context.AddRange(ilva, tomo, portable, dipper, spring, hand, bench, marmot, gentian, ember, saddle, straight, tapered, own);
+        var own = new OwnPlan
+        {
+            Plan = ShippedPlans.LongSoft with
+            {
+                Name = "Hut soft",
+                Why = "Tomo's own: the long soft pull, kept under a name of his own to change from.",
+            },
+        };
+        context.AddRange(
+            ilva,
+            tomo,
+            portable,
+            dipper,
+            spring,
+            hand,
+            bench,
+            marmot,
+            gentian,
+            ember,
+            saddle,
+            straight,
+            tapered,
+            own
+        );
         context.SaveChanges();
 
         // the truth behind the bench, known to nobody in the hut: resistance at the reference setting for a 15 g puck
@@ -96,9 +157,18 @@ public static class HutScenario
             {
                 var habit = habits[(day + (n * 2) + random.Below(2)) % habits.Length];
                 var open = truths.Keys.Where(b => AgeOn(b, today.AddDays(-day)) is >= 4 and <= 30).ToList();
-                if (open.Count == 0) continue;
+                if (open.Count == 0)
+                    continue;
                 var bag = open[random.Below(open.Count)];
-                var setting = settings.GetValueOrDefault((habit, bag), habit.Setting + (bag == ember ? 1.0 : bag == gentian ? -1.0 : 0.0));
+                var setting = settings.GetValueOrDefault(
+                    (habit, bag),
+                    habit.Setting
+                        + (
+                            bag == ember ? 1.0
+                            : bag == gentian ? -1.0
+                            : 0.0
+                        )
+                );
                 var pulledAt = nowUtc.Date.AddDays(-day).AddHours(5).AddMinutes(35 + (n * 9) + random.Below(20));
                 var shot = Pull(random, habit, bag, truths[bag], scales[habit.Grinder], setting, pulledAt, inRow++);
                 shots.Add(shot);
@@ -118,11 +188,24 @@ public static class HutScenario
     private static double NextSetting(Habit habit, double setting, double seconds)
     {
         var step = habit.Grinder.Step;
-        return seconds switch { > 55 => setting + step, > 0 and < 27 => setting - step, _ => setting };
+        return seconds switch
+        {
+            > 55 => setting + step,
+            > 0 and < 27 => setting - step,
+            _ => setting,
+        };
     }
 
     private static Shot Pull(
-        SeededRandom random, Habit habit, Bag bag, Truth truth, GrinderScale scale, double setting, DateTime pulledAt, int inRow)
+        SeededRandom random,
+        Habit habit,
+        Bag bag,
+        Truth truth,
+        GrinderScale scale,
+        double setting,
+        DateTime pulledAt,
+        int inRow
+    )
     {
         var age = AgeOn(bag, DateOnly.FromDateTime(pulledAt));
         var dose = Math.Round(habit.DoseGrams + random.Normal(0.1), 1);
@@ -136,9 +219,13 @@ public static class HutScenario
             _ => (forgotten ? 74.0 : 86.5) + random.Normal(1.0),
         };
         var spread = Math.Clamp(0.12 + Math.Abs(random.Normal(0.09)), 0.05, 0.45);
-        var resistance = scale.Resistance(setting, truth.AtReference)
-            * Math.Exp((-0.011 * (age - 8)) + random.Normal(0.04)) * (dose / 15.0) * habit.BasketFactor;
-        var described = ShotConditions.Of(spec, HandOf(random, habit.Plan), dose, habit.YieldGrams + random.Normal(0.8), waterC, basket: habit.Basket?.Spec)
+        var resistance =
+            scale.Resistance(setting, truth.AtReference)
+            * Math.Exp((-0.011 * (age - 8)) + random.Normal(0.04))
+            * (dose / 15.0)
+            * habit.BasketFactor;
+        var described = ShotConditions
+            .Of(spec, HandOf(random, habit.Plan), dose, habit.YieldGrams + random.Normal(0.8), waterC, basket: habit.Basket?.Spec)
             .WithResistance(resistance) with
         {
             Behaviour = PuckBehaviour.Usual with { SwellSeconds = 6.0 + random.Normal(0.7) },
@@ -167,13 +254,18 @@ public static class HutScenario
 
     /// <summary>The same plan with each pressure a little off: no arm is exact.</summary>
     private static PullPlan HandOf(SeededRandom random, PullPlan plan) =>
-        plan with { Phases = [.. plan.Phases.Select(p => p with { ToBar = Math.Clamp(p.ToBar + random.Normal(0.25), 0.5, 11) })] };
+        plan with
+        {
+            Phases = [.. plan.Phases.Select(p => p with { ToBar = Math.Clamp(p.ToBar + random.Normal(0.25), 0.5, 11) })],
+        };
 
     private static Trace Recorded(SeededRandom random, SimulatedShot shot)
     {
         var gauge = new GaugeModel(random);
         var scale = new ScaleModel(random);
-        List<double> seconds = [], pressure = [], weight = [];
+        List<double> seconds = [],
+            pressure = [],
+            weight = [];
         var last = shot.Samples[0];
         foreach (var sample in shot.Samples)
         {
@@ -197,7 +289,13 @@ public static class HutScenario
         ]);
     }
 
-    private static (Taste Taste, int Liking) TasteOf(SeededRandom random, SimulatedShot shot, double waterC, double roastBias, bool forgotten)
+    private static (Taste Taste, int Liking) TasteOf(
+        SeededRandom random,
+        SimulatedShot shot,
+        double waterC,
+        double roastBias,
+        bool forgotten
+    )
     {
         int Scale(double value) => (int)Math.Clamp(Math.Round(value + random.Normal(0.35)), 0, 4);
         var extraction = shot.ExtractionShare * 100.0;
@@ -206,26 +304,65 @@ public static class HutScenario
         var dry = Scale(0.4 + (shot.ExtractionSpread * 60.0) + ((extraction - 22.5) * 0.4));
         var sweet = Scale(3.0 - (Math.Abs(extraction - 20.8) * 0.6) - (shot.ExtractionSpread * 30.0));
         var body = Scale((shot.Strength * 100.0 - 7.0) * 0.9);
-        var liking = (int)Math.Clamp(Math.Round(3.6 - (0.5 * sour) - (0.5 * bitter) - (0.4 * dry) + (0.4 * sweet) - (forgotten ? 0.8 : 0.0) + random.Normal(0.4)), 1, 5);
+        var liking = (int)
+            Math.Clamp(
+                Math.Round(
+                    3.6
+                        - (0.5 * sour)
+                        - (0.5 * bitter)
+                        - (0.4 * dry)
+                        + (0.4 * sweet)
+                        - (forgotten ? 0.8 : 0.0)
+                        + random.Normal(0.4)
+                ),
+                1,
+                5
+            );
         string[] pleasant = ["round, cocoa", "honeyed, long finish", "dried apricot", "toffee, soft", "hazelnut, clean"];
-        var words = forgotten ? "sharp, cold cylinder"
+        var words =
+            forgotten ? "sharp, cold cylinder"
             : sour >= 3 ? "lemon pith, thin"
             : bitter >= 3 ? "ashy at the end"
             : dry >= 3 ? "dries the mouth"
             : liking >= 4 ? pleasant[random.Below(pleasant.Length)]
             : "fair, a little flat";
-        return (new() { Sour = sour, Bitter = bitter, Dry = dry, Sweet = sweet, Body = body, Words = words }, liking);
+        return (
+            new()
+            {
+                Sour = sour,
+                Bitter = bitter,
+                Dry = dry,
+                Sweet = sweet,
+                Body = body,
+                Words = words,
+            },
+            liking
+        );
     }
 
     private sealed record Truth(double AtReference, double RoastBias);
 
     private sealed record Habit(
-        Brewer Brewer, BenchMachine Machine, Grinder Grinder, double DoseGrams, double YieldGrams, PullPlan Plan, double Setting)
+        Brewer Brewer,
+        BenchMachine Machine,
+        Grinder Grinder,
+        double DoseGrams,
+        double YieldGrams,
+        PullPlan Plan,
+        double Setting
+    )
     {
         public BenchBasket? Basket { get; init; }
 
         public double BasketFactor { get; init; } = 1;
 
-        public Preparation Preparation => new(Misted: Brewer.Name == "Tomo", Stirred: true, Tapped: true, TampKgf: Brewer.Name == "Ilva" ? 4 : 9, Cover: PuckCover.Screen);
+        public Preparation Preparation =>
+            new(
+                Misted: Brewer.Name == "Tomo",
+                Stirred: true,
+                Tapped: true,
+                TampKgf: Brewer.Name == "Ilva" ? 4 : 9,
+                Cover: PuckCover.Screen
+            );
     }
 }

@@ -35,7 +35,8 @@ public sealed class Household : IVersioned
     public RestWindow Rest { get; set; } = RestWindow.Of(RestSchool.SevenToTen);
 }
 
-/// <summary>The sheet being prepared: a single row, apart from the household's so that typing on it changes no settings.</summary>
+/// <summary>The sheet being prepared: a single row, apart from the household's so that typing on it changes no
+/// settings.</summary>
 public sealed class KeptSheet : IVersioned
 {
     public int Id { get; set; } = Household.OnlyId;

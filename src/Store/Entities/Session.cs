@@ -21,8 +21,10 @@ public sealed record SessionLog
     /// <exception cref="DoesNotFitException">Something in it is missing.</exception>
     public SessionLog Checked()
     {
-        if (Done.Concat(UnderWay).Any(d => d?.Key is null) || Readings.Any(r => r is null)) throw new DoesNotFitException("log", "A step or a reading in it is empty.");
-        foreach (var reading in Readings) reading.Checked();
+        if (Done.Concat(UnderWay).Any(d => d?.Key is null) || Readings.Any(r => r is null))
+            throw new DoesNotFitException("log", "A step or a reading in it is empty.");
+        foreach (var reading in Readings)
+            reading.Checked();
         return this;
     }
 }
@@ -52,11 +54,18 @@ public sealed class Session
     /// <summary>Height above the sea, m, as it was then.</summary>
     public double AltitudeMetres { get; set; }
 
-    /// <summary>Counts the changes of what is wanted; ticks and readings have a log of their own and change nothing of it.</summary>
+    /// <summary>Counts the changes of what is wanted; ticks and readings have a log of their own and change nothing of
+    /// it.</summary>
     public int WantsVersion { get; set; }
 
     /// <summary>What it is to give; stored as JSON.</summary>
-    public SessionWants Wants { get; set; } = new() { Drinks = [new("", 0)], DoseGrams = 15, YieldGrams = 30 };
+    public SessionWants Wants { get; set; } =
+        new()
+        {
+            Drinks = [new("", 0)],
+            DoseGrams = 15,
+            YieldGrams = 30,
+        };
 
     /// <summary>What happened; stored as JSON.</summary>
     public SessionLog Log { get; set; } = new();

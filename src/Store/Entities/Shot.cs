@@ -25,7 +25,8 @@ public sealed class Shot : IVersioned
     public int Id { get; set; }
     public int Version { get; set; }
 
-    /// <summary>Id of the pull that it was kept from, so that one pull is never two shots; null for a shot that was not pulled here.</summary>
+    /// <summary>Id of the pull that it was kept from, so that one pull is never two shots; null for a shot that was not pulled
+    /// here.</summary>
     public string? PullId { get; set; }
 
     /// <summary>When it was pulled, UTC.</summary>
@@ -97,7 +98,8 @@ public sealed class Shot : IVersioned
 }
 
 /// <summary>
-/// What only the view of one shot needs: plan, moments and the packed trace, in a table of its own so that the ledger's rows stay small.
+/// What only the view of one shot needs: plan, moments and the packed trace, in a table of its own so that the ledger's rows stay
+/// small.
 /// </summary>
 public sealed class ShotTrace
 {

@@ -28,7 +28,8 @@ public sealed class RestTests
         Assert.Equal(RestState.Ready, RestWindow.Of(RestSchool.Fresh).State(0));
         Assert.Equal(RestState.Ready, RestWindow.Of(RestSchool.FourToFive).State(5));
         Assert.Equal(RestState.Resting, RestWindow.Of(RestSchool.SevenToTen).State(5));
-        foreach (var school in Enum.GetValues<RestSchool>()) RestWindow.Of(school).Checked();
+        foreach (var school in Enum.GetValues<RestSchool>())
+            RestWindow.Of(school).Checked();
     }
 
     [Fact]
@@ -47,12 +48,15 @@ public sealed class RestTests
 
     [Fact]
     public void Rest_never_runs_backwards_and_never_outruns_the_calendar() =>
-        Gen.Select(Gen.Int[0, 60], Gen.Int[0, 60], Gen.Int[0, 120]).Sample((frozen, more, on) =>
-        {
-            var dates = new BagDates(Roast, Roast.AddDays(frozen), Roast.AddDays(frozen + more));
-            var days = dates.RestDays(Roast.AddDays(on));
-            return days >= 0 && days <= on && dates.RestDays(Roast.AddDays(on + 1)) >= days;
-        });
+        Gen.Select(Gen.Int[0, 60], Gen.Int[0, 60], Gen.Int[0, 120])
+            .Sample(
+                (frozen, more, on) =>
+                {
+                    var dates = new BagDates(Roast, Roast.AddDays(frozen), Roast.AddDays(frozen + more));
+                    var days = dates.RestDays(Roast.AddDays(on));
+                    return days >= 0 && days <= on && dates.RestDays(Roast.AddDays(on + 1)) >= days;
+                }
+            );
 
     [Fact]
     public void Dates_that_cannot_be_are_named()

@@ -8,8 +8,8 @@ using RuddySpring.Instruments;
 namespace RuddySpring.Core.Tests.Coaching;
 
 /// <summary>
-/// A pull on the stand-in with its noise and lag, with a coach beside it who sees only what the instruments say. What the coach says is
-/// noted beside the noiseless truth.
+/// A pull on the stand-in with its noise and lag, with a coach beside it who sees only what the instruments say. What the coach
+/// says is noted beside the noiseless truth.
 /// </summary>
 public sealed class CoachedPull
 {
@@ -23,7 +23,15 @@ public sealed class CoachedPull
     private readonly Machine _machine;
     private readonly double _yieldGrams;
 
-    public CoachedPull(ulong seed, PullPlan? plan = null, double? resistance = null, MachineFamily family = MachineFamily.PortableLever, double dose = 15, double yield = 32, double expectedSd = 0.12)
+    public CoachedPull(
+        ulong seed,
+        PullPlan? plan = null,
+        double? resistance = null,
+        MachineFamily family = MachineFamily.PortableLever,
+        double dose = 15,
+        double yield = 32,
+        double expectedSd = 0.12
+    )
     {
         _random = new SeededRandom(seed);
         _plan = plan ?? ShippedPlans.EarlyPeak;
@@ -83,30 +91,41 @@ public sealed class CoachedPull
     private static PuckBelief Seasoned(ShotConditions expected, double sd)
     {
         // the grind, and what no two pucks of one grind have in common
-        var before = PuckBelief.Before(expected, Math.Sqrt((sd * sd) + (0.06 * 0.06)), new(new(CupPath.Usual.SpoutDelaySeconds, 0.05), new(CupPath.Usual.ScaleLagSeconds, 0.03)));
+        var before = PuckBelief.Before(
+            expected,
+            Math.Sqrt((sd * sd) + (0.06 * 0.06)),
+            new(new(CupPath.Usual.SpoutDelaySeconds, 0.05), new(CupPath.Usual.ScaleLagSeconds, 0.03))
+        );
         // dry share, onset, compaction, erosion: as far as one puck of these is like the next
         double[] fromPuckToPuck = [0.12, 0.1, 0.15, 0.08];
-        for (var i = 0; i < fromPuckToPuck.Length; i++) before.Covariance[i + 1, i + 1] = fromPuckToPuck[i] * fromPuckToPuck[i];
+        for (var i = 0; i < fromPuckToPuck.Length; i++)
+            before.Covariance[i + 1, i + 1] = fromPuckToPuck[i] * fromPuckToPuck[i];
         return before;
     }
 
-    /// <summary>The pressure in bar that, held from now on, truly gives a flow in g/s a second later; null where 12 bar do not.</summary>
+    /// <summary>The pressure in bar that, held from now on, truly gives a flow in g/s a second later; null where 12 bar do
+    /// not.</summary>
     public double? TrueHoldBar(double gramsPerS)
     {
         double Soon(double bar)
         {
             var ahead = new StandInPuck(Puck, new SeededRandom(1));
-            for (var i = 0; i < 100; i++) ahead.Step(bar, StepSeconds);
+            for (var i = 0; i < 100; i++)
+                ahead.Step(bar, StepSeconds);
             return ahead.LeavesGramsPerS;
         }
 
-        double low = 0, high = 12;
-        if (Soon(high) < gramsPerS) return null;
+        double low = 0,
+            high = 12;
+        if (Soon(high) < gramsPerS)
+            return null;
         for (var i = 0; i < 14; i++)
         {
             var middle = (low + high) / 2;
-            if (Soon(middle) < gramsPerS) low = middle;
-            else high = middle;
+            if (Soon(middle) < gramsPerS)
+                low = middle;
+            else
+                high = middle;
         }
 
         return low;
@@ -115,23 +134,38 @@ public sealed class CoachedPull
     /// <summary>Whether a sentence with these words stood on the screen once the coach had seen the first drops.</summary>
     public bool SaidAfterDrops(string words) => _afterDrops.Any(s => s.Contains(words, StringComparison.Ordinal));
 
-    /// <summary>Runs to the end, letting go when the coach says so, or without listening; <paramref name="look"/> sees all that is said.</summary>
-    public void Run(Action<double, CoachReading>? look = null, Action<double, StandInPuck>? happens = null, bool gauge = true, bool scale = true, bool listens = true,
-        double longest = 150)
+    /// <summary>Runs to the end, letting go when the coach says so, or without listening; <paramref name="look"/> sees all that
+    /// is said.</summary>
+    public void Run(
+        Action<double, CoachReading>? look = null,
+        Action<double, StandInPuck>? happens = null,
+        bool gauge = true,
+        bool scale = true,
+        bool listens = true,
+        double longest = 150
+    )
     {
         var ease = _plan.Phases.TakeWhile(p => p.Name != "ease").Count();
         var truth = new PlanFollower(_plan, _yieldGrams, Strokes.VolumeMl(_machine));
         for (var step = 1; step * StepSeconds < longest; step++)
         {
             var t = step * StepSeconds;
-            if ((t > SaidStop + ReactsSeconds && listens) || TrueStop < t - 20) Hand.LetGo();
+            if ((t > SaidStop + ReactsSeconds && listens) || TrueStop < t - 20)
+                Hand.LetGo();
             happens?.Invoke(t, Puck);
             Hand.Next(Puck.Seen with { Seconds = t }, Puck.InflowMlPerS, StepSeconds);
             Puck.Step(Hand.PressureBar, StepSeconds);
-            if (Puck.CupGrams >= ShotRun.FirstDropsGrams) TrueDrops ??= t;
+            if (Puck.CupGrams >= ShotRun.FirstDropsGrams)
+                TrueDrops ??= t;
             truth.TargetBar(new(t, Puck.CupGrams, TrueDrops is not null, Puck.FallingGramsPerS, Puck.InflowMl));
-            if (truth.PhaseIndex >= ease) TrueEase ??= t;
-            if ((SaidStop is null || !listens) && Puck.CupGrams + Puck.AtSpoutGrams + (Puck.TrueOutflowMlPerS(Hand.PressureBar) * LetGo.UsualSeconds) >= _yieldGrams) TrueStop ??= t;
+            if (truth.PhaseIndex >= ease)
+                TrueEase ??= t;
+            if (
+                (SaidStop is null || !listens)
+                && Puck.CupGrams + Puck.AtSpoutGrams + (Puck.TrueOutflowMlPerS(Hand.PressureBar) * LetGo.UsualSeconds)
+                    >= _yieldGrams
+            )
+                TrueStop ??= t;
             if (gauge && step % 5 == 0)
             {
                 Pressures.Add((t, _gauge.Read(Hand.PressureBar)));
@@ -144,19 +178,26 @@ public sealed class CoachedPull
                 Coach.Weight(t, Weights[^1].Grams);
             }
 
-            if (step % 5 != 0) continue;
+            if (step % 5 != 0)
+                continue;
             var coaching = Coach.Read(t);
-            if (Coach.DropsSeen) Seen ??= t;
+            if (Coach.DropsSeen)
+                Seen ??= t;
             look?.Invoke(t, coaching);
-            if (Coach.PhaseIndex >= ease) SaidEase ??= t;
+            if (Coach.PhaseIndex >= ease)
+                SaidEase ??= t;
             if (coaching.Advice is { } advice)
             {
-                if (Coach.DropsSeen) _afterDrops.Add(advice.Sentence);
-                if (Said.Count == 0 || Said[^1].Advice.Kind != advice.Kind) Said.Add((t, advice));
-                if (advice.Kind == AdviceKind.Stop) SaidStop ??= t;
+                if (Coach.DropsSeen)
+                    _afterDrops.Add(advice.Sentence);
+                if (Said.Count == 0 || Said[^1].Advice.Kind != advice.Kind)
+                    Said.Add((t, advice));
+                if (advice.Kind == AdviceKind.Stop)
+                    SaidStop ??= t;
             }
 
-            if ((listens ? SaidStop : TrueStop) is { } over && t > over + 4) break;
+            if ((listens ? SaidStop : TrueStop) is { } over && t > over + 4)
+                break;
         }
     }
 }

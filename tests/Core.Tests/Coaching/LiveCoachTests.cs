@@ -1,3 +1,4 @@
+using System.Globalization;
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
@@ -5,41 +6,56 @@ using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Coaching;
 
-/// <summary>What the coach says, against the noiseless truth of 120 random pucks under the stand-in's noisy and late instruments.</summary>
+/// <summary>What the coach says, against the noiseless truth of 120 random pucks under the stand-in's noisy and late
+/// instruments.</summary>
 public sealed class LiveCoachTests(ITestOutputHelper output)
 {
     private const int Pucks = 120;
 
-    private static double Share(IEnumerable<double> misses, double within) => misses.Average(m => Math.Abs(m) <= within ? 1.0 : 0.0);
+    private static double Share(IEnumerable<double> misses, double within) =>
+        misses.Average(m => Math.Abs(m) <= within ? 1.0 : 0.0);
 
     [Fact]
     public void Hold_pressure_time_left_and_cues_over_120_pucks()
     {
-        List<double> hold = [], leftEarly = [], leftLate = [], ease = [], stop = [], cup = [];
-        int reachable = 0, rightAboutReach = 0, early = 0;
+        List<double> hold = [],
+            leftEarly = [],
+            leftLate = [],
+            ease = [],
+            stop = [],
+            cup = [];
+        int reachable = 0,
+            rightAboutReach = 0,
+            early = 0;
         for (ulong seed = 1; seed <= Pucks; seed++)
         {
             var pull = new CoachedPull(seed);
-            double? early2 = null, late10 = null;
-            double earlyAt = 0, lateAt = 0;
-            pull.Run((t, said) =>
-            {
-                if (early2 is null && pull.Seen is { } drops && t >= drops + 2)
+            double? early2 = null,
+                late10 = null;
+            double earlyAt = 0,
+                lateAt = 0;
+            pull.Run(
+                (t, said) =>
                 {
-                    (early2, earlyAt) = (said.SecondsLeft ?? 999, t);
-                    var truth = pull.TrueHoldBar(1.3);
-                    var told = pull.Coach.HoldBar(1.3);
-                    early++;
-                    if ((truth is null) == (told is null) || truth is > 11 || told is > 11) rightAboutReach++;
-                    if (truth is <= 10 && told is { } bar)
+                    if (early2 is null && pull.Seen is { } drops && t >= drops + 2)
                     {
-                        reachable++;
-                        hold.Add((bar / truth.Value) - 1);
+                        (early2, earlyAt) = (said.SecondsLeft ?? 999, t);
+                        var truth = pull.TrueHoldBar(1.3);
+                        var told = pull.Coach.HoldBar(1.3);
+                        early++;
+                        if ((truth is null) == (told is null) || truth is > 11 || told is > 11)
+                            rightAboutReach++;
+                        if (truth is <= 10 && told is { } bar)
+                        {
+                            reachable++;
+                            hold.Add((bar / truth.Value) - 1);
+                        }
                     }
-                }
 
-                if (late10 is null && pull.Puck.CupGrams >= 10) (late10, lateAt) = (said.SecondsLeft ?? 999, t);
-            });
+                    if (late10 is null && pull.Puck.CupGrams >= 10)
+                        (late10, lateAt) = (said.SecondsLeft ?? 999, t);
+                }
+            );
             if (pull.TrueStop is not { } trueStop)
             {
                 // the coach said stop before the truth did: where it would have been is at most the drip away
@@ -53,8 +69,14 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
             cup.Add(pull.FinalGrams - 32);
         }
 
-        void Print(string what, List<double> misses, double within) => output.WriteLine(FormattableString.Invariant(
-            $"{what}: within {within} {Share(misses, within):P1} of {misses.Count}, mean {misses.Average():0.000}, nine in ten within {misses.Select(Math.Abs).Order().ElementAt((int)(misses.Count * 0.9)):0.000}"));
+        void Print(string what, List<double> misses, double within) =>
+            output.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{what}: within {within} {Share(misses, within):P1} of {misses.Count}, mean {misses.Average():0.000}, "
+                        + $"nine in ten within {misses.Select(Math.Abs).Order().ElementAt((int)(misses.Count * 0.9)):0.000}"
+                )
+            );
         Print("pressure that holds 1.3 g/s, 2 s after first drops", hold, 0.10);
         Print("time left, 2 s after first drops", leftEarly, 0.20);
         Print("time left, 10 g in the cup", leftLate, 0.10);
@@ -62,8 +84,8 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         Print("stop cue, s", stop, 0.3);
         Print("cup, g", cup, 1.0);
         Assert.True(reachable > Pucks / 3);
-        // two seconds of a stream cannot say much more: a particle filter that knows the stand-in's own statistics is within a tenth for 93 of 100
-        // (bench/Measure/CoachLimit.cs)
+        // two seconds of a stream cannot say much more: a particle filter that knows the stand-in's own statistics is within a
+        // tenth for 93 of 100 (bench/Measure/CoachLimit.cs)
         Assert.True(Share(hold, 0.10) >= 0.85);
         Assert.True(Share(leftEarly, 0.20) >= 0.9);
         Assert.True(Share(leftLate, 0.10) >= 0.9);
@@ -76,24 +98,29 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
     [Fact]
     public void A_channel_is_seen_and_nothing_is_made_up()
     {
-        int seen = 0, falseAlarms = 0;
+        int seen = 0,
+            falseAlarms = 0;
         const int each = 40;
         for (ulong seed = 1; seed <= each; seed++)
         {
             var whole = new CoachedPull(seed, ShippedPlans.FlatAndFirm, resistance: 3.5);
             whole.Run();
-            if (whole.Said.Any(s => s.Advice.Kind == AdviceKind.Channel)) falseAlarms++;
+            if (whole.Said.Any(s => s.Advice.Kind == AdviceKind.Channel))
+                falseAlarms++;
             var holed = new CoachedPull(seed, ShippedPlans.FlatAndFirm, resistance: 3.5);
             double? opened = null;
-            holed.Run(happens: (t, puck) =>
-            {
-                if (opened is null && puck.CupGrams > 9)
+            holed.Run(
+                happens: (t, puck) =>
                 {
-                    opened = t;
-                    puck.OpenChannel(6);
+                    if (opened is null && puck.CupGrams > 9)
+                    {
+                        opened = t;
+                        puck.OpenChannel(6);
+                    }
                 }
-            });
-            if (holed.Said.Any(s => s.Advice.Kind == AdviceKind.Channel && s.At > opened && s.At < opened + 5)) seen++;
+            );
+            if (holed.Said.Any(s => s.Advice.Kind == AdviceKind.Channel && s.At > opened && s.At < opened + 5))
+                seen++;
         }
 
         output.WriteLine($"{seen} of {each} channels seen, {falseAlarms} made up");
@@ -106,7 +133,9 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
     {
         var fine = new CoachedPull(3, resistance: 14);
         fine.Run();
-        Assert.Contains(fine.Said, s => s.Advice is { Kind: AdviceKind.TooFine } && s.Advice.Sentence.Contains("pre-infusion", StringComparison.Ordinal));
+        Assert.Contains(fine.Said, s =>
+            s.Advice is { Kind: AdviceKind.TooFine } && s.Advice.Sentence.Contains("pre-infusion", StringComparison.Ordinal)
+        );
         // what was said before the first drops is not said after them
         var waiting = fine.Said.Where(s => s.Advice.Sentence.Contains("No drops yet", StringComparison.Ordinal)).ToList();
         Assert.NotEmpty(waiting);
@@ -124,7 +153,11 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
     [InlineData(MachineFamily.PortableLever, "early-peak", "go gently, hold")]
     [InlineData(MachineFamily.BoilerSpring, "half-full", "hold the lever back to")]
     [InlineData(MachineFamily.HandPump, "pump-rest", "slower strokes, hold")]
-    public void Advice_is_in_the_words_of_the_machine_in_half_bars_and_never_above_ten(MachineFamily family, string plan, string gentler)
+    public void Advice_is_in_the_words_of_the_machine_in_half_bars_and_never_above_ten(
+        MachineFamily family,
+        string plan,
+        string gentler
+    )
     {
         List<CoachAdvice> said = [];
         foreach (var resistance in new[] { 1.5, 1.9, 9 })
@@ -133,7 +166,10 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
             {
                 var pull = new CoachedPull(seed, ShippedPlans.Find(plan), resistance, family, 16, 32, expectedSd: 0.3);
                 pull.Run(listens: false);
-                said.AddRange(pull.Said.Select(s => s.Advice).Where(a => a.Kind is AdviceKind.TooFine or AdviceKind.TooCoarse && a.HoldBar is not null));
+                said.AddRange(
+                    pull.Said.Select(s => s.Advice)
+                        .Where(a => a.Kind is AdviceKind.TooFine or AdviceKind.TooCoarse && a.HoldBar is not null)
+                );
             }
         }
 
@@ -147,28 +183,50 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
     [Theory] // common practice: a shorter cup where a spring cannot press harder, or an arm no more than it will
     [InlineData(MachineFamily.BoilerSpring, "half-full", 16, 7.5)]
     [InlineData(MachineFamily.PortableLever, "early-peak", 15, 6.5)]
-    public void Where_pressure_alone_does_not_land_it_the_cup_is_moved_too(MachineFamily family, string plan, double dose, double resistance)
+    public void Where_pressure_alone_does_not_land_it_the_cup_is_moved_too(
+        MachineFamily family,
+        string plan,
+        double dose,
+        double resistance
+    )
     {
-        List<double> stops = [], ends = [];
+        List<double> stops = [],
+            ends = [];
         var lands = ShippedPlans.Find(plan)!.LandingSeconds;
         for (ulong seed = 900; seed < 906; seed++)
         {
-            var pull = new CoachedPull(seed, ShippedPlans.Find(plan), resistance * (1 + (0.1 * (seed % 3))), family, dose, 32, expectedSd: 0.1);
+            var pull = new CoachedPull(
+                seed,
+                ShippedPlans.Find(plan),
+                resistance * (1 + (0.1 * (seed % 3))),
+                family,
+                dose,
+                32,
+                expectedSd: 0.1
+            );
             var cup = new List<(double At, double Grams)>();
             double? stop = null;
-            pull.Run((t, coaching) =>
-            {
-                cup.Add((t, pull.Puck.CupGrams));
-                if (coaching.Advice is not { Kind: AdviceKind.TooFine, StopGrams: { } grams }) return;
-                stop = grams;
-                Assert.Contains($"stop at {grams:0} g", coaching.Advice.Sentence, StringComparison.Ordinal);
-            }, listens: false);
-            if (stop is not { } at) continue;
+            pull.Run(
+                (t, coaching) =>
+                {
+                    cup.Add((t, pull.Puck.CupGrams));
+                    if (coaching.Advice is not { Kind: AdviceKind.TooFine, StopGrams: { } grams })
+                        return;
+                    stop = grams;
+                    Assert.Contains($"stop at {grams:0} g", coaching.Advice.Sentence, StringComparison.Ordinal);
+                },
+                listens: false
+            );
+            if (stop is not { } at)
+                continue;
             stops.Add(at);
             ends.Add(cup.First(c => c.Grams >= at - 1.5).At);
         }
 
-        output.WriteLine($"{family}: stop at {string.Join(", ", stops)} g, there after {string.Join(", ", ends.Select(e => $"{e:0}"))} s, lands by {lands.High:0} s");
+        output.WriteLine(
+            $"{family}: stop at {string.Join(", ", stops)} g, there after {string.Join(", ", ends.Select(e => $"{e:0}"))} "
+                + $"s, lands by {lands.High:0} s"
+        );
         Assert.NotEmpty(stops);
         Assert.All(stops, g => Assert.InRange(g, 32 * 0.68, 31.5));
         // whoever stops there without pressing harder is a little late at worst
@@ -180,11 +238,14 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
     {
         var spring = new CoachedPull(6, ShippedPlans.FreeSpring, resistance: 0.32, MachineFamily.BoilerSpring);
         spring.Run(longest: 30);
-        Assert.Contains(spring.Said, s => s.Advice.Kind == AdviceKind.Danger && s.Advice.Sentence.Contains("fly up", StringComparison.Ordinal));
+        Assert.Contains(spring.Said, s =>
+            s.Advice.Kind == AdviceKind.Danger && s.Advice.Sentence.Contains("fly up", StringComparison.Ordinal)
+        );
         var machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
         var coach = new LiveCoach(ShotConditions.Of(machine, ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3), 0.2);
         var limit = Lever.PressureBar(machine, machine.WillingForceKgf);
-        for (var t = 0.0; t < 3; t += 0.05) coach.Pressure(t, limit * 1.3);
+        for (var t = 0.0; t < 3; t += 0.05)
+            coach.Pressure(t, limit * 1.3);
         Assert.Equal(AdviceKind.Danger, coach.Read(3).Advice!.Kind);
         Assert.True(coach.Read(3).Advice!.HoldBar <= limit + 0.01);
     }
@@ -211,14 +272,23 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         {
             var pull = new CoachedPull(seed);
             var marked = false;
-            double? said = null, at = null;
-            pull.Run((t, coaching) =>
-            {
-                if (!marked && pull.TrueDrops is not null) pull.Coach.Drops(t);
-                marked |= pull.TrueDrops is not null;
-                if (said is null && pull.TrueDrops is { } drops && t > drops + 2) (said, at) = (coaching.SecondsLeft, t);
-            }, gauge: false, scale: false, listens: false);
-            if (said is { } left && pull.TrueStop is { } stop) misses.Add((left / (stop - at!.Value)) - 1);
+            double? said = null,
+                at = null;
+            pull.Run(
+                (t, coaching) =>
+                {
+                    if (!marked && pull.TrueDrops is not null)
+                        pull.Coach.Drops(t);
+                    marked |= pull.TrueDrops is not null;
+                    if (said is null && pull.TrueDrops is { } drops && t > drops + 2)
+                        (said, at) = (coaching.SecondsLeft, t);
+                },
+                gauge: false,
+                scale: false,
+                listens: false
+            );
+            if (said is { } left && pull.TrueStop is { } stop)
+                misses.Add((left / (stop - at!.Value)) - 1);
         }
 
         Assert.Equal(30, misses.Count);
@@ -230,10 +300,12 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
     {
         var machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
         var coach = new LiveCoach(ShotConditions.Of(machine, ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3), 0.2);
-        for (var t = 0.0; t < 5; t += 0.05) coach.Pressure(t, 2.5);
+        for (var t = 0.0; t < 5; t += 0.05)
+            coach.Pressure(t, 2.5);
         coach.Read(5);
         var moved = coach.Watch.MovedMl;
-        for (var t = 5.0; t < 12; t += 0.02) coach.Read(t); // as often as a screen asks
+        for (var t = 5.0; t < 12; t += 0.02)
+            coach.Read(t); // as often as a screen asks
         Assert.True(coach.Watch.MovedMl > moved + 1);
         Assert.InRange(coach.Watch.PressureBar, 1, 9);
     }
@@ -253,16 +325,19 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
         {
             var pull = new CoachedPull(seed, ShippedPlans.Find(plan), resistance: 3.2, family, dose, yield);
             var stroke = 0.0;
-            pull.Run((_, coaching) =>
-            {
-                Assert.InRange(coaching.StrokeShare, 0, 1);
-                stroke = Math.Max(stroke, coaching.Stroke);
-            });
+            pull.Run(
+                (_, coaching) =>
+                {
+                    Assert.InRange(coaching.StrokeShare, 0, 1);
+                    stroke = Math.Max(stroke, coaching.Stroke);
+                }
+            );
             Assert.NotNull(pull.SaidStop);
             // only an arm's lever is lifted to stop the flow (common practice)
             Assert.Equal(
                 family is MachineFamily.BoilerDirect or MachineFamily.HeatedGroup,
-                pull.Said[^1].Advice.Sentence.Contains("lift the lever", StringComparison.Ordinal));
+                pull.Said[^1].Advice.Sentence.Contains("lift the lever", StringComparison.Ordinal)
+            );
             cups.Add(pull.FinalGrams - yield);
             Assert.Equal(plan is "half-full" or "pump-pull" or "steps" or "pump-rest", stroke > 1.5);
         }

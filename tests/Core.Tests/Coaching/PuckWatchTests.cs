@@ -5,15 +5,26 @@ using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Tests.Coaching;
 
-/// <summary>A puck learned while water runs through it, and the rest of the pull foreseen on it: without noise, against what really follows.</summary>
+/// <summary>A puck learned while water runs through it, and the rest of the pull foreseen on it: without noise, against what
+/// really follows.</summary>
 public sealed class PuckWatchTests
 {
     private const double StepSeconds = 0.01;
 
     // as even as a puck prepared by hand is taken to be, so that only its grind is unknown
-    private static ShotConditions Truth(double resistance) => PuckShots.Of(
-        new() { DoseGrams = 15, ResistanceBarSPerMl = resistance, WaterC = 90, LaneSpread = 0.18 }, ShippedPlans.EarlyPeak,
-        FamilyDefaults.Of(MachineFamily.PortableLever).Machine, 32);
+    private static ShotConditions Truth(double resistance) =>
+        PuckShots.Of(
+            new()
+            {
+                DoseGrams = 15,
+                ResistanceBarSPerMl = resistance,
+                WaterC = 90,
+                LaneSpread = 0.18,
+            },
+            ShippedPlans.EarlyPeak,
+            FamilyDefaults.Of(MachineFamily.PortableLever).Machine,
+            32
+        );
 
     /// <summary>A true puck under a pressure in bar, with a scale that is late and exact, and someone who watches both.</summary>
     private sealed class Bench(double resistance, double expected)
@@ -38,7 +49,8 @@ public sealed class PuckWatchTests
                 _steps++;
                 _run.Press(bar, StepSeconds);
                 Watch.Pressure(Seconds, bar);
-                if (scale && _steps % 10 == 0) Watch.Weight(Seconds, _run.Stream.ShownGrams);
+                if (scale && _steps % 10 == 0)
+                    Watch.Weight(Seconds, _run.Stream.ShownGrams);
             }
         }
     }
@@ -72,8 +84,10 @@ public sealed class PuckWatchTests
             for (var step = 1; step <= 1400; step++)
             {
                 run.Press(6, StepSeconds);
-                if (step % 5 == 0) coach.Pressure(run.Seconds, 6);
-                if (step % 10 == 0) coach.Weight(run.Seconds, run.Stream.ShownGrams);
+                if (step % 5 == 0)
+                    coach.Pressure(run.Seconds, 6);
+                if (step % 10 == 0)
+                    coach.Weight(run.Seconds, run.Stream.ShownGrams);
             }
 
             return Math.Abs((run.FlowAfter(1, coach.HoldBar(0.8)!.Value) / 0.8) - 1);
@@ -131,20 +145,36 @@ public sealed class PuckWatchTests
     public void The_rest_of_a_plan_ends_when_it_really_does(double resistance)
     {
         var machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
-        var plan = new PullPlan("level", "Level", "", 0.5, [new("hold", 6, PhaseEnding.YieldShare, 1, 1e-6, 120, "Hold 6 bar")], new(20, 30, 40));
+        var plan = new PullPlan(
+            "level",
+            "Level",
+            "",
+            0.5,
+            [new("hold", 6, PhaseEnding.YieldShare, 1, 1e-6, 120, "Hold 6 bar")],
+            new(20, 30, 40)
+        );
         var follower = new PlanFollower(plan, 30, Strokes.VolumeMl(machine));
         var bench = new Bench(resistance, resistance * 1.15);
         for (var t = 0.0; t < 14; t += 0.1)
         {
             bench.Press(6, t + 0.1);
-            follower.TargetBar(new(bench.Seconds, bench.CupGrams, bench.Watch.FirstDropsSeconds is not null, bench.Watch.FallingGramsPerS, bench.Watch.MovedMl));
+            follower.TargetBar(
+                new(
+                    bench.Seconds,
+                    bench.CupGrams,
+                    bench.Watch.FirstDropsSeconds is not null,
+                    bench.Watch.FallingGramsPerS,
+                    bench.Watch.MovedMl
+                )
+            );
         }
 
         var rest = RestOfPull.Of(bench.Watch, follower, machine, 30, 0, LetGo.UsualSeconds);
         Assert.False(rest.WaterEnds);
         Assert.False(rest.PlanEnds);
         var from = bench.Seconds;
-        while (bench.CupGrams + bench.Watch.DripAfterGrams(LetGo.UsualSeconds) < 30) bench.Press(6, bench.Seconds + 0.05);
+        while (bench.CupGrams + bench.Watch.DripAfterGrams(LetGo.UsualSeconds) < 30)
+            bench.Press(6, bench.Seconds + 0.05);
         Assert.Equal(bench.Seconds - from, rest.StopSeconds!.Value, 0.05 * (bench.Seconds - from) + 0.3);
         Assert.Equal(30, rest.CupGrams, 0.01);
     }
@@ -162,11 +192,19 @@ public sealed class PuckWatchTests
             return follower;
         }
 
-        var endless = new PullPlan("level", "Level", "", 0.5, [new("hold", 6, PhaseEnding.YieldShare, 1, 1e-6, 120, "Hold 6 bar")], new(20, 30, 40));
+        var endless = new PullPlan(
+            "level",
+            "Level",
+            "",
+            0.5,
+            [new("hold", 6, PhaseEnding.YieldShare, 1, 1e-6, 120, "Hold 6 bar")],
+            new(20, 30, 40)
+        );
         var dry = RestOfPull.Of(bench.Watch, At(endless), machine, 90, 0, LetGo.UsualSeconds);
         Assert.True(dry.WaterEnds);
         Assert.Null(dry.StopSeconds);
-        // the water balance, what the chamber gives less dead water and what the puck keeps, with a cup's usual solids on top of it
+        // the water balance, what the chamber gives less dead water and what the puck keeps, with a cup's usual solids on top of
+        // it
         var balance = CupVolumes.LargestYieldGrams(machine, 15, 90);
         Assert.Equal(balance, dry.CupGrams, 0.6);
 

@@ -6,15 +6,37 @@ using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Tests.Coaching;
 
-/// <summary>What earlier pulls make one expect: of the scale by its name, of the spout by its holder, of the hand by who brews.</summary>
+/// <summary>What earlier pulls make one expect: of the scale by its name, of the spout by its holder, of the hand by who
+/// brews.</summary>
 public sealed class TaughtTests
 {
-    private static readonly ShotConditions Sheet = ShotConditions.Of(FamilyDefaults.Of(MachineFamily.PortableLever).Machine, ShippedPlans.EarlyPeak, 15, 32, 90, 4);
+    private static readonly ShotConditions Sheet = ShotConditions.Of(
+        FamilyDefaults.Of(MachineFamily.PortableLever).Machine,
+        ShippedPlans.EarlyPeak,
+        15,
+        32,
+        90,
+        4
+    );
 
-    private static TaughtBy Pull(string scale, string holder, double spout, double lag, int bag = 1, int brewer = 1, double? letGo = null) => new(
-        bag, 1, brewer, new(PuckMemory.Of(PuckBelief.Before(Sheet, 0.2, new(new(spout, 0.1), new(lag, 0.05)))), scale, holder, letGo));
+    private static TaughtBy Pull(
+        string scale,
+        string holder,
+        double spout,
+        double lag,
+        int bag = 1,
+        int brewer = 1,
+        double? letGo = null
+    ) =>
+        new(
+            bag,
+            1,
+            brewer,
+            new(PuckMemory.Of(PuckBelief.Before(Sheet, 0.2, new(new(spout, 0.1), new(lag, 0.05)))), scale, holder, letGo)
+        );
 
-    private static TaughtBy Next(string? scale, string holder, int brewer = 1) => new(1, 1, brewer, new(null, scale, holder, null));
+    private static TaughtBy Next(string? scale, string holder, int brewer = 1) =>
+        new(1, 1, brewer, new(null, scale, holder, null));
 
     [Fact]
     public void A_slow_scale_is_known_by_its_name_and_a_spout_by_its_holder()
@@ -33,13 +55,19 @@ public sealed class TaughtTests
     [Fact]
     public void A_hand_is_known_by_who_brews()
     {
-        List<TaughtBy> earlier = [Pull("a", "h", 0.5, 0.4, letGo: 1.1), Pull("a", "h", 0.5, 0.4, letGo: 1.0), Pull("a", "h", 0.5, 0.4, brewer: 2, letGo: 0.3)];
+        List<TaughtBy> earlier =
+        [
+            Pull("a", "h", 0.5, 0.4, letGo: 1.1),
+            Pull("a", "h", 0.5, 0.4, letGo: 1.0),
+            Pull("a", "h", 0.5, 0.4, brewer: 2, letGo: 0.3),
+        ];
         Assert.Equal((1.1 + 1.0 + LetGo.UsualSeconds) / 3, Taught.LetGoSeconds(earlier, Next("a", "h")), 1e-9);
         Assert.Equal((0.3 + LetGo.UsualSeconds) / 2, Taught.LetGoSeconds(earlier, Next("a", "h", brewer: 2)), 1e-9);
         Assert.Equal(LetGo.UsualSeconds, Taught.LetGoSeconds(earlier, Next("a", "h", brewer: 3)));
     }
 
-    [Fact] // held for half a second, then dying with a time constant of 0.4 s: 0.5 + 0.4 of the pressure, less the tail under a tenth
+    // held for half a second, then dying with a time constant of 0.4 s: 0.5 + 0.4 of the pressure, less the tail under a tenth
+    [Fact]
     public void How_long_a_hand_goes_on_is_read_off_the_gauge()
     {
         double Bar(double t) => t < 20.5 ? 6 : 6 * Math.Exp(-(t - 20.5) / 0.4);

@@ -15,13 +15,26 @@ public sealed class GrindAdviceTests(ITestOutputHelper output)
     private static double R10(double setting, double age, double dose) =>
         10 * Math.Exp((-0.09 * (setting - 21)) - (0.012 * (age - 8))) * dose / 15;
 
-    private static List<GrindShot> Shots(int count, double noise, SeededRandom random, double from = 17) => [.. Enumerable.Range(0, count).Select(i =>
-        new GrindShot(1, 1, from + (i % 6), 6 + (i * 0.5), 15, R10(from + (i % 6), 6 + (i * 0.5), 15) * Math.Exp(random.Normal(noise))))];
+    private static List<GrindShot> Shots(int count, double noise, SeededRandom random, double from = 17) =>
+        [
+            .. Enumerable
+                .Range(0, count)
+                .Select(i => new GrindShot(
+                    1,
+                    1,
+                    from + (i % 6),
+                    6 + (i * 0.5),
+                    15,
+                    R10(from + (i % 6), 6 + (i * 0.5), 15) * Math.Exp(random.Normal(noise))
+                )),
+        ];
 
-    [Fact] // NIST StRD Norris (certified; data from memory, see FitTests): with a flat prior the closed form is ordinary least squares
+    // NIST StRD Norris (certified; data from memory, see FitTests): with a flat prior the closed form is ordinary least squares
+    [Fact]
     public void With_a_flat_prior_the_closed_form_is_least_squares()
     {
-        double[] x = [1, 2, 4, 7, 9.5], y = [2.1, 3.9, 8.4, 13.8, 19.3];
+        double[] x = [1, 2, 4, 7, 9.5],
+            y = [2.1, 3.9, 8.4, 13.8, 19.3];
         var rows = x.Select(v => new[] { 1.0, v }).ToArray();
         var flat = BayesianFit.Of([new(0, double.PositiveInfinity), new(0, double.PositiveInfinity)], 1, 0, rows, y);
         var least = LinearFit.Of(rows, y);
@@ -34,7 +47,15 @@ public sealed class GrindAdviceTests(ITestOutputHelper output)
     [Fact] // the normal-normal update by hand: precision-weighted mean of belief and reading
     public void A_belief_and_one_reading_meet_by_their_precisions()
     {
-        var fit = BayesianFit.Of([new(10, 2)], 1, 1e9, [[1.0]], [13.0]);
+        var fit = BayesianFit.Of(
+            [new(10, 2)],
+            1,
+            1e9,
+            [
+                [1.0],
+            ],
+            [13.0]
+        );
         Assert.Equal(((10 / 4.0) + 13) / (1 + (1 / 4.0)), fit.Coefficients[0], 1e-6);
         Assert.Equal(Math.Sqrt(1 / 1.25), fit.Deviation(0), 1e-6);
     }
@@ -56,7 +77,8 @@ public sealed class GrindAdviceTests(ITestOutputHelper output)
         Assert.Equal(12, advice.Shots);
     }
 
-    [Fact] // two settings side by side hardly tell a slope, and noise may even turn it round: the advice stays near them all the same
+    // two settings side by side hardly tell a slope, and noise may even turn it round: the advice stays near them all the same
+    [Fact]
     public void No_household_is_sent_far_away()
     {
         var worst = 0.0;
@@ -69,14 +91,26 @@ public sealed class GrindAdviceTests(ITestOutputHelper output)
             var share = Math.Exp(Math.Log(0.08) + random.Normal(0.6)) * (finerIsLower ? -1 : 1);
             var coffee = 10 * Math.Exp(random.Normal(0.5));
             var count = 2 + random.Below(4);
-            GrindShot[] shots = [.. Enumerable.Range(0, count).Select(i => new GrindShot(
-                1, 1, at + ((i % 2) * step), 8, 15, coffee * Math.Exp((share * (i % 2)) + random.Normal(random.Uniform() < 0.1 ? 0.6 : 0.12))))];
+            GrindShot[] shots =
+            [
+                .. Enumerable
+                    .Range(0, count)
+                    .Select(i => new GrindShot(
+                        1,
+                        1,
+                        at + ((i % 2) * step),
+                        8,
+                        15,
+                        coffee * Math.Exp((share * (i % 2)) + random.Normal(random.Uniform() < 0.1 ? 0.6 : 0.12))
+                    )),
+            ];
             var advice = GrindAdvice.Learn(new(step, finerIsLower), shots);
             var suggested = advice.Suggest(1, 1, 8, 15, Wanted)!;
             Assert.True(Math.Sign(advice.PerUnit) == (finerIsLower ? -1 : 1));
             worst = Math.Max(worst, Math.Max(at - suggested.Setting, suggested.Setting - (at + step)) / step);
             // what it would take is further away: that is said
-            if (Math.Abs(Math.Log(10 / coffee)) > 6 * 0.25) Assert.True(suggested.HeldBack);
+            if (Math.Abs(Math.Log(10 / coffee)) > 6 * 0.25)
+                Assert.True(suggested.HeldBack);
         }
 
         Assert.InRange(worst, 1, 5 + 1e-9);
@@ -138,7 +172,10 @@ public sealed class GrindAdviceTests(ITestOutputHelper output)
     [Fact] // common practice: a grinder with too few steps cannot be dialled in
     public void Steps_that_are_too_coarse_are_told()
     {
-        var shots = Enumerable.Range(0, 8).Select(i => new GrindShot(1, 1, i % 3, 8, 15, 10 * Math.Exp(-0.7 * ((i % 3) - 1)))).ToArray();
+        var shots = Enumerable
+            .Range(0, 8)
+            .Select(i => new GrindShot(1, 1, i % 3, 8, 15, 10 * Math.Exp(-0.7 * ((i % 3) - 1))))
+            .ToArray();
         Assert.True(GrindAdvice.Learn(Clicks, shots).Suggest(1, 1, 8, 15, Wanted)!.TooCoarse);
         Assert.False(GrindAdvice.Learn(Clicks, Shots(10, 0.03, new SeededRandom(2))).Suggest(1, 1, 8, 15, Wanted)!.TooCoarse);
     }
@@ -167,9 +204,14 @@ public sealed class GrindAdviceTests(ITestOutputHelper output)
         foreach (var world in World.Both)
         {
             var all = Enumerable.Range(1, 12).AsParallel().Select(i => DialingTrial.Household(world, (ulong)i)).ToList();
-            int grindByTime = all.Sum(o => o.GrindMissedByTime), grindByAdvice = all.Sum(o => o.GrindMissedByAdvice);
-            int cupByTime = all.Sum(o => o.CupMissedByTime), cupByAdvice = all.Sum(o => o.CupMissedByAdvice);
-            output.WriteLine($"{world.Name}: of {all.Sum(o => o.Shots)}, grinds missed {grindByTime} by time, {grindByAdvice} by the advice; cups out of their time {cupByTime} and {cupByAdvice}");
+            int grindByTime = all.Sum(o => o.GrindMissedByTime),
+                grindByAdvice = all.Sum(o => o.GrindMissedByAdvice);
+            int cupByTime = all.Sum(o => o.CupMissedByTime),
+                cupByAdvice = all.Sum(o => o.CupMissedByAdvice);
+            output.WriteLine(
+                $"{world.Name}: of {all.Sum(o => o.Shots)}, grinds missed {grindByTime} by time, {grindByAdvice} by the "
+                    + $"advice; cups out of their time {cupByTime} and {cupByAdvice}"
+            );
             // asked for are 0.5 and 0.67: docs/model.md says how near it comes in each world
             Assert.True(grindByAdvice <= 0.65 * grindByTime);
             Assert.True(cupByAdvice <= 0.8 * cupByTime);

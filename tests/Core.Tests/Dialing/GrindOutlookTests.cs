@@ -4,10 +4,22 @@ namespace RuddySpring.Core.Tests.Dialing;
 
 public sealed class GrindOutlookTests
 {
-    /// <summary>A bag whose resistance falls by 1.1 % a day, on a grinder whose clicks are worth 7.5 %; smaller is finer.</summary>
+    /// <summary>A bag whose resistance falls by 1.1 % a day, on a grinder whose clicks are worth 7.5 %; smaller is
+    /// finer.</summary>
     private static List<GrindShot> Shots(int count, int basket = 0, double basketFactor = 1) =>
-        [.. Enumerable.Range(0, count).Select(i => new GrindShot(
-            1, 1, 20 + (i % 3), 8 + i, 15, 9 * Math.Exp((-0.075 * (i % 3)) - (0.011 * i)) * (i % 2 == 1 ? basketFactor : 1), i % 2 == 1 ? basket : 0))];
+        [
+            .. Enumerable
+                .Range(0, count)
+                .Select(i => new GrindShot(
+                    1,
+                    1,
+                    20 + (i % 3),
+                    8 + i,
+                    15,
+                    9 * Math.Exp((-0.075 * (i % 3)) - (0.011 * i)) * (i % 2 == 1 ? basketFactor : 1),
+                    i % 2 == 1 ? basket : 0
+                )),
+        ];
 
     [Fact] // common practice: as a bag ages the grind has to go finer, a little every week
     public void A_week_asks_for_about_a_click_finer()
@@ -50,7 +62,10 @@ public sealed class GrindOutlookTests
         var random = new SeededRandom(3);
         for (var household = 0; household < 2000; household++)
         {
-            var shots = Enumerable.Range(0, 2 + random.Below(5)).Select(i => new GrindShot(1, 1, 3 + random.Below(2), 8 + i, 15, 9 * Math.Exp(random.Normal(0.4)))).ToList();
+            var shots = Enumerable
+                .Range(0, 2 + random.Below(5))
+                .Select(i => new GrindShot(1, 1, 3 + random.Below(2), 8 + i, 15, 9 * Math.Exp(random.Normal(0.4))))
+                .ToList();
             var outlook = GrindOutlook.Of(GrindAdvice.Learn(new(1, true), shots), shots[^1], 30, ages: true);
             foreach (var setting in new[] { outlook.Now, outlook.InThreeDays, outlook.InAWeek })
                 Assert.InRange(setting, 0, 9);

@@ -9,7 +9,8 @@ public sealed class GrindWordsTests
     private static readonly TimeBand Lands = new(31, 37, 44);
     private static readonly GrindSuggestion Plain = new(20, 19, 21, 0.62, 0.07, false, 20.05, 3);
 
-    private static string Said(GrindSuggestion suggestion, double? before = null) => string.Join(" ", GrindWords.Of(suggestion, Mill, Lands, before));
+    private static string Said(GrindSuggestion suggestion, double? before = null) =>
+        string.Join(" ", GrindWords.Of(suggestion, Mill, Lands, before));
 
     [Fact]
     public void The_chance_stands_first_with_the_time_and_what_it_rests_on()
@@ -33,7 +34,11 @@ public sealed class GrindWordsTests
     [Fact]
     public void After_another_coffee_the_setting_is_put_back_and_the_grinder_purged()
     {
-        Assert.Contains("ground last, at 27: set Hand mill back to 20 and purge 2 g before", Said(Plain, 27), StringComparison.Ordinal);
+        Assert.Contains(
+            "ground last, at 27: set Hand mill back to 20 and purge 2 g before",
+            Said(Plain, 27),
+            StringComparison.Ordinal
+        );
         Assert.DoesNotContain("purge", Said(Plain), StringComparison.Ordinal);
     }
 

@@ -11,12 +11,18 @@ public sealed class SolveTheRestTests
     private const double Yield = 32;
     private const double Setting = 20;
     private static readonly PullPlan Plan = ShippedPlans.EarlyPeak;
-    private static readonly Machine Strong = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with { WillingForceKgf = 40, ChamberMl = 90 };
+    private static readonly Machine Strong = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with
+    {
+        WillingForceKgf = 40,
+        ChamberMl = 90,
+    };
 
     /// <summary>A grinder of clicks, each worth 7 %, smaller finer.</summary>
-    private static Func<double, double> Grind(double resistivity) => setting => resistivity * Math.Exp(-0.07 * (setting - Setting));
+    private static Func<double, double> Grind(double resistivity) =>
+        setting => resistivity * Math.Exp(-0.07 * (setting - Setting));
 
-    private static ShotConditions At(double resistivity) => GrindResistivity.With(ShotConditions.Of(Strong, Plan, Dose, Yield, 90), resistivity);
+    private static ShotConditions At(double resistivity) =>
+        GrindResistivity.With(ShotConditions.Of(Strong, Plan, Dose, Yield, 90), resistivity);
 
     private static ShotToLand Shot(double r10, double? setting = Setting) => new(At(r10), Grind(r10), setting, new(1, true));
 
@@ -25,24 +31,37 @@ public sealed class SolveTheRestTests
     /// <summary>The shot with a change, played by hand.</summary>
     private static double Seconds(double r10, LandingChange change)
     {
-        double dose = Dose, yield = Yield, setting = Setting, press = 1, water = 90;
+        double dose = Dose,
+            yield = Yield,
+            setting = Setting,
+            press = 1,
+            water = 90;
         foreach (var part in change.Parts)
         {
-            if (part.Of == ChangeOf.Dose) dose = part.Value;
-            if (part.Of == ChangeOf.Yield) yield = part.Value;
-            if (part.Of == ChangeOf.Grind) setting = part.Value;
-            if (part.Of == ChangeOf.Pressure) press = part.Value;
-            if (part.Of == ChangeOf.Water) water = part.Value;
+            if (part.Of == ChangeOf.Dose)
+                dose = part.Value;
+            if (part.Of == ChangeOf.Yield)
+                yield = part.Value;
+            if (part.Of == ChangeOf.Grind)
+                setting = part.Value;
+            if (part.Of == ChangeOf.Pressure)
+                press = part.Value;
+            if (part.Of == ChangeOf.Water)
+                water = part.Value;
         }
 
         var shot = At(Grind(r10)(setting));
-        return SimulatedShot.Pull(shot with
-        {
-            Bed = shot.Bed with { DoseGrams = dose },
-            YieldGrams = yield,
-            Water = WaterCourse.Steady(water),
-            Plan = Plan with { Phases = [.. Plan.Phases.Select(p => p with { ToBar = Math.Min(12, p.ToBar * press) })] },
-        }).Seconds;
+        return SimulatedShot
+            .Pull(
+                shot with
+                {
+                    Bed = shot.Bed with { DoseGrams = dose },
+                    YieldGrams = yield,
+                    Water = WaterCourse.Steady(water),
+                    Plan = Plan with { Phases = [.. Plan.Phases.Select(p => p with { ToBar = Math.Min(12, p.ToBar * press) })] },
+                }
+            )
+            .Seconds;
     }
 
     [Theory] // common practice: leave the grind and change the dose by a gram, cut the cup shorter, or let the arm correct
@@ -96,7 +115,9 @@ public sealed class SolveTheRestTests
         foreach (var plan in answer.Changes.Where(c => c != time).Select(c => Assert.Single(c.Parts).Plan!))
             Assert.True(plan.LandingSeconds.Holds(SimulatedShot.Pull(At(slow) with { Plan = plan }).Seconds));
         Assert.True(answer.Changes.Count > 1);
-        Assert.DoesNotContain(SolveTheRest.Of(shot, Wanted, [.. byDegrees, ChangeOf.Plan]).Changes, c => c.Parts[0].Of == ChangeOf.Plan);
+        Assert.DoesNotContain(SolveTheRest.Of(shot, Wanted, [.. byDegrees, ChangeOf.Plan]).Changes, c =>
+            c.Parts[0].Of == ChangeOf.Plan
+        );
     }
 
     [Fact]
@@ -109,8 +130,18 @@ public sealed class SolveTheRestTests
         var locked = SolveTheRest.Of(Shot(6.5), new(70, 75, 80), Enum.GetValues<ChangeOf>());
         Assert.Empty(locked.Changes);
         Assert.Contains("everything is locked", locked.Sentence, StringComparison.Ordinal);
-        Assert.Contains("no unlocked setting", SolveTheRest.Of(Shot(6.5), new(145, 147, 149), [ChangeOf.Grind, ChangeOf.Time]).Sentence, StringComparison.Ordinal);
-        Assert.Contains("at most", SolveTheRest.Of(new(At(6.5) with { YieldGrams = 110 }, Grind(6.5), Setting, new(1, true)), Wanted, [ChangeOf.Yield]).Sentence, StringComparison.Ordinal);
+        Assert.Contains(
+            "no unlocked setting",
+            SolveTheRest.Of(Shot(6.5), new(145, 147, 149), [ChangeOf.Grind, ChangeOf.Time]).Sentence,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "at most",
+            SolveTheRest
+                .Of(new(At(6.5) with { YieldGrams = 110 }, Grind(6.5), Setting, new(1, true)), Wanted, [ChangeOf.Yield])
+                .Sentence,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -124,16 +155,29 @@ public sealed class SolveTheRestTests
             var plans = ShippedPlans.All.Where(p => p.Suits(machine)).ToArray();
             var plan = plans[random.Below(plans.Length)];
             var shot = ShotConditions.Of(
-                machine, plan, Math.Round(random.Uniform(5, 30), 1), Math.Round(random.Uniform(5, 120), 1), Math.Round(random.Uniform(20, 100), 1));
+                machine,
+                plan,
+                Math.Round(random.Uniform(5, 30), 1),
+                Math.Round(random.Uniform(5, 120), 1),
+                Math.Round(random.Uniform(20, 100), 1)
+            );
             var resistivity = Math.Exp(random.Uniform(-0.5, 3));
             var steps = new GrinderSteps(random.Uniform(0.05, 2), random.Below(2) == 0);
-            double At(double setting) => resistivity * Math.Exp(-0.06 * (setting - 20) / steps.Step * (steps.FinerIsLower ? 1 : -1));
-            var toLand = new ShotToLand(GrindResistivity.With(shot, At(20)), At, random.Below(4) == 0 ? null : 20, steps) { OtherPlans = plans };
+            double At(double setting) =>
+                resistivity * Math.Exp(-0.06 * (setting - 20) / steps.Step * (steps.FinerIsLower ? 1 : -1));
+            var toLand = new ShotToLand(GrindResistivity.With(shot, At(20)), At, random.Below(4) == 0 ? null : 20, steps)
+            {
+                OtherPlans = plans,
+            };
             var locked = Enum.GetValues<ChangeOf>().Where(_ => random.Below(3) == 0).ToArray();
             var answer = SolveTheRest.Of(toLand, plan.LandingSeconds, locked);
             Assert.Equal(answer.Changes.Count == 0, answer.Sentence is { Length: > 20 });
-            Assert.All(answer.Changes, c => Assert.True(
-                c.Parts[0].Of == ChangeOf.Time || (c.Parts[0].Plan?.LandingSeconds ?? plan.LandingSeconds).Holds(c.Seconds), $"{i}: {c}"));
+            Assert.All(answer.Changes, c =>
+                Assert.True(
+                    c.Parts[0].Of == ChangeOf.Time || (c.Parts[0].Plan?.LandingSeconds ?? plan.LandingSeconds).Holds(c.Seconds),
+                    $"{i}: {c}"
+                )
+            );
             Assert.DoesNotContain(answer.Changes, c => c.Parts.Any(p => locked.Contains(p.Of)));
         }
     }
@@ -149,7 +193,9 @@ public sealed class SolveTheRestTests
         }
 
         Assert.Empty(SolveTheRest.Of(Shot(6.5), Wanted, Enum.GetValues<ChangeOf>()).Changes);
-        Assert.DoesNotContain(SolveTheRest.Of(Shot(6.5, null), Wanted, []).Changes, c => c.Parts.Any(p => p.Of == ChangeOf.Grind));
+        Assert.DoesNotContain(SolveTheRest.Of(Shot(6.5, null), Wanted, []).Changes, c =>
+            c.Parts.Any(p => p.Of == ChangeOf.Grind)
+        );
     }
 
     [Fact]

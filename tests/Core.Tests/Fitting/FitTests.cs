@@ -9,13 +9,81 @@ public sealed class FitTests
     {
         double[] y =
         [
-            0.1, 338.8, 118.1, 888.0, 9.2, 228.1, 668.5, 998.5, 449.1, 778.9, 559.2, 0.3, 0.1, 778.1, 668.8, 339.3, 448.9, 10.8,
-            557.7, 228.3, 998.0, 888.8, 119.6, 0.3, 0.6, 557.6, 339.3, 888.0, 998.5, 778.9, 10.2, 117.6, 228.9, 668.4, 449.2, 0.2,
+            0.1,
+            338.8,
+            118.1,
+            888.0,
+            9.2,
+            228.1,
+            668.5,
+            998.5,
+            449.1,
+            778.9,
+            559.2,
+            0.3,
+            0.1,
+            778.1,
+            668.8,
+            339.3,
+            448.9,
+            10.8,
+            557.7,
+            228.3,
+            998.0,
+            888.8,
+            119.6,
+            0.3,
+            0.6,
+            557.6,
+            339.3,
+            888.0,
+            998.5,
+            778.9,
+            10.2,
+            117.6,
+            228.9,
+            668.4,
+            449.2,
+            0.2,
         ];
         double[] x =
         [
-            0.2, 337.4, 118.2, 884.6, 10.1, 226.5, 666.3, 996.3, 448.6, 777.0, 558.2, 0.4, 0.6, 775.5, 666.9, 338.0, 447.5, 11.6,
-            556.0, 228.1, 995.8, 887.6, 120.2, 0.3, 0.3, 556.8, 339.1, 887.2, 999.0, 779.0, 11.1, 118.3, 229.2, 669.1, 448.9, 0.5,
+            0.2,
+            337.4,
+            118.2,
+            884.6,
+            10.1,
+            226.5,
+            666.3,
+            996.3,
+            448.6,
+            777.0,
+            558.2,
+            0.4,
+            0.6,
+            775.5,
+            666.9,
+            338.0,
+            447.5,
+            11.6,
+            556.0,
+            228.1,
+            995.8,
+            887.6,
+            120.2,
+            0.3,
+            0.3,
+            556.8,
+            339.1,
+            887.2,
+            999.0,
+            779.0,
+            11.1,
+            118.3,
+            229.2,
+            669.1,
+            448.9,
+            0.5,
         ];
         var fit = LinearFit.Of([.. x.Select(v => new[] { 1.0, v })], y);
         Assert.Equal(-0.262323073774029, fit.Coefficients[0], 1e-10);
@@ -24,7 +92,13 @@ public sealed class FitTests
         Assert.Equal(0.232818234301152, fit.StandardErrors[0], 1e-10);
         Assert.Equal(34, fit.DegreesOfFreedom);
         // and through the Bayesian fit with nothing believed before
-        var flat = BayesianFit.Of([new(0, double.PositiveInfinity), new(0, double.PositiveInfinity)], 1, 0, [.. x.Select(v => new[] { 1.0, v })], y);
+        var flat = BayesianFit.Of(
+            [new(0, double.PositiveInfinity), new(0, double.PositiveInfinity)],
+            1,
+            0,
+            [.. x.Select(v => new[] { 1.0, v })],
+            y
+        );
         Assert.Equal(-0.262323073774029, flat.Coefficients[0], 1e-8);
         Assert.Equal(1.00211681802045, flat.Coefficients[1], 1e-10);
         Assert.Equal(0.884796396144373, flat.NoiseDeviation, 1e-8);
@@ -48,16 +122,40 @@ public sealed class FitTests
     [Fact] // Student's t for 2 degrees of freedom, two-sided 95 %: 4.303 (any table)
     public void An_interval_uses_students_t()
     {
-        var fit = LinearFit.Of([[1.0], [1.0], [1.0]], [4.0, 5.0, 6.0]);
+        var fit = LinearFit.Of(
+            [
+                [1.0],
+                [1.0],
+                [1.0],
+            ],
+            [4.0, 5.0, 6.0]
+        );
         Assert.Equal(5.0, fit.Coefficients[0], 1e-12);
         Assert.Equal(4.303 / Math.Sqrt(3), fit.PlusMinus(0)!.Value, 1e-3);
-        Assert.Null(LinearFit.Of([[1.0]], [4.0]).PlusMinus(0));
+        Assert.Null(
+            LinearFit
+                .Of(
+                    [
+                        [1.0],
+                    ],
+                    [4.0]
+                )
+                .PlusMinus(0)
+        );
     }
 
     [Fact] // readings that agree to the last digit are still read off a scale
     public void An_interval_is_never_narrower_than_the_scale_that_was_read()
     {
-        var exact = LinearFit.Of([[1.0, 1.0], [1.0, 2.0], [1.0, 3.0]], [2.0, 4.0, 6.0], leastDeviation: 0.1);
+        var exact = LinearFit.Of(
+            [
+                [1.0, 1.0],
+                [1.0, 2.0],
+                [1.0, 3.0],
+            ],
+            [2.0, 4.0, 6.0],
+            leastDeviation: 0.1
+        );
         Assert.Equal(0.1, exact.ResidualDeviation);
         Assert.True(exact.PlusMinus(1) > 0.5);
     }
@@ -65,7 +163,34 @@ public sealed class FitTests
     [Fact]
     public void Too_few_rows_and_rows_too_alike_are_refused()
     {
-        Assert.Equal("rows", Assert.Throws<DoesNotFitException>(() => LinearFit.Of([[1.0, 2.0]], [1.0])).Field);
-        Assert.Contains("too alike", Assert.Throws<DoesNotFitException>(() => LinearFit.Of([[1.0, 2.0], [1.0, 2.0], [1.0, 2.0]], [1.0, 1.1, 0.9])).Sentence, StringComparison.Ordinal);
+        Assert.Equal(
+            "rows",
+            Assert
+                .Throws<DoesNotFitException>(() =>
+                    LinearFit.Of(
+                        [
+                            [1.0, 2.0],
+                        ],
+                        [1.0]
+                    )
+                )
+                .Field
+        );
+        Assert.Contains(
+            "too alike",
+            Assert
+                .Throws<DoesNotFitException>(() =>
+                    LinearFit.Of(
+                        [
+                            [1.0, 2.0],
+                            [1.0, 2.0],
+                            [1.0, 2.0],
+                        ],
+                        [1.0, 1.1, 0.9]
+                    )
+                )
+                .Sentence,
+            StringComparison.Ordinal
+        );
     }
 }

@@ -19,15 +19,19 @@ public sealed class CrossingTests
 
     [Fact] // T(t) = T_end + (T_0 - T_end) exp(-t H / C), so t = C / H ln((T_0 - T_end) / (T - T_end))
     public void A_heated_node_reaches_a_temperature_when_newtons_law_says() =>
-        Gen.Select(Gen.Double[20, 60], Gen.Double[100, 400], Gen.Double[0.1, 0.9]).Sample((from, watts, share) =>
-        {
-            var end = 20 + (watts / LossWPerK);
-            if (end <= from + 1) return true;
-            var limit = from + (share * (end - from));
-            var expected = HeatJPerK / LossWPerK * Math.Log((from - end) / (limit - end));
-            var found = At(from, watts).FirstCrossing(0, limit, rising: true, 4000);
-            return Math.Abs(found!.Value - expected) < 1e-4 * Math.Max(1, expected);
-        });
+        Gen.Select(Gen.Double[20, 60], Gen.Double[100, 400], Gen.Double[0.1, 0.9])
+            .Sample(
+                (from, watts, share) =>
+                {
+                    var end = 20 + (watts / LossWPerK);
+                    if (end <= from + 1)
+                        return true;
+                    var limit = from + (share * (end - from));
+                    var expected = HeatJPerK / LossWPerK * Math.Log((from - end) / (limit - end));
+                    var found = At(from, watts).FirstCrossing(0, limit, rising: true, 4000);
+                    return Math.Abs(found!.Value - expected) < 1e-4 * Math.Max(1, expected);
+                }
+            );
 
     [Fact]
     public void A_cooling_node_crosses_from_above_and_one_that_never_gets_there_does_not()

@@ -8,28 +8,39 @@ public sealed class HeatFitTests
     private static readonly Machine Dipper = FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine;
     private static readonly HeatEvent[] Morning =
     [
-        new(HeatEventKind.On, 0), new(HeatEventKind.Bleed, 330, 14), new(HeatEventKind.Flush, 1380, 8, 30),
-        new(HeatEventKind.Shot, 1500, 30, 45, 14), new(HeatEventKind.Shot, 1740, 30, 45, 14), new(HeatEventKind.Off, 2100),
+        new(HeatEventKind.On, 0),
+        new(HeatEventKind.Bleed, 330, 14),
+        new(HeatEventKind.Flush, 1380, 8, 30),
+        new(HeatEventKind.Shot, 1500, 30, 45, 14),
+        new(HeatEventKind.Shot, 1740, 30, 45, 14),
+        new(HeatEventKind.Off, 2100),
     ];
 
-    private static Machine Truth(SeededRandom random, double spread) => Dipper with
-    {
-        Heat = HeatConstants.Of(Dipper) with
+    private static Machine Truth(SeededRandom random, double spread) =>
+        Dipper with
         {
-            GroupAmbientWPerK = 0.6 * Math.Exp(random.Normal(spread)),
-            BoilerGroupWPerK = 0.9 * Math.Exp(random.Normal(spread)),
-        },
-    };
+            Heat = HeatConstants.Of(Dipper) with
+            {
+                GroupAmbientWPerK = 0.6 * Math.Exp(random.Normal(spread)),
+                BoilerGroupWPerK = 0.9 * Math.Exp(random.Normal(spread)),
+            },
+        };
 
     /// <summary>Ten readings of a strip in steps of 2 K over a morning of 50 min, with a kelvin of seating.</summary>
     private static HeatLog TenReadings(Machine truth, SeededRandom random)
     {
-        var readings = Enumerable.Range(1, 10).Select(i =>
-        {
-            var at = i * 300.0;
-            var c = HeatRun.Play(truth, 20, 500, Morning, at, records: false).GroupC + random.Normal(HeatReading.SeatingK);
-            return new HeatReading(HeatReadingKind.Strip, at, Math.Round(c / HeatReading.StripStepK) * HeatReading.StripStepK);
-        });
+        var readings = Enumerable
+            .Range(1, 10)
+            .Select(i =>
+            {
+                var at = i * 300.0;
+                var c = HeatRun.Play(truth, 20, 500, Morning, at, records: false).GroupC + random.Normal(HeatReading.SeatingK);
+                return new HeatReading(
+                    HeatReadingKind.Strip,
+                    at,
+                    Math.Round(c / HeatReading.StripStepK) * HeatReading.StripStepK
+                );
+            });
         return new(Morning, [.. readings], 20, 500);
     }
 
@@ -38,16 +49,25 @@ public sealed class HeatFitTests
     {
         var random = new SeededRandom(41);
         const int machines = 30;
-        int covered = 0, near = 0;
+        int covered = 0,
+            near = 0;
         for (var n = 0; n < machines; n++)
         {
             var truth = Truth(random, 0.25);
             var fit = HeatFit.Of(Dipper, [TenReadings(truth, random)]);
-            foreach (var (field, value) in new[] { ("groupAmbientWPerK", truth.Heat!.GroupAmbientWPerK), ("boilerGroupWPerK", truth.Heat.BoilerGroupWPerK) })
+            foreach (
+                var (field, value) in new[]
+                {
+                    ("groupAmbientWPerK", truth.Heat!.GroupAmbientWPerK),
+                    ("boilerGroupWPerK", truth.Heat.BoilerGroupWPerK),
+                }
+            )
             {
                 var constant = fit.Constants.Single(c => c.Field == field);
-                if (value >= constant.Low && value <= constant.High) covered++;
-                if (Math.Abs((constant.Value / value) - 1) <= 0.15) near++;
+                if (value >= constant.Low && value <= constant.High)
+                    covered++;
+                if (Math.Abs((constant.Value / value) - 1) <= 0.15)
+                    near++;
             }
         }
 
@@ -72,7 +92,9 @@ public sealed class HeatFitTests
     {
         var truth = Dipper with { Lamp = LampMeans.Heating, Heat = HeatConstants.Of(Dipper) with { HeaterWatts = 780 } };
         var run = HeatRun.Play(truth, 20, 500, Morning, 2100, records: false);
-        var lamp = run.ElementChanges.Select(c => new HeatReading(c.On ? HeatReadingKind.LampOn : HeatReadingKind.LampOff, c.Seconds)).ToArray();
+        var lamp = run
+            .ElementChanges.Select(c => new HeatReading(c.On ? HeatReadingKind.LampOn : HeatReadingKind.LampOff, c.Seconds))
+            .ToArray();
         var fit = HeatFit.Of(Dipper with { Lamp = LampMeans.Heating }, [new(Morning, lamp, 20, 500)]);
         Assert.InRange(fit.Constants.Single(c => c.Field == "heaterWatts").Value, 730, 860);
         var unknown = HeatFit.Of(Dipper, [new(Morning, lamp, 20, 500)]);
@@ -83,15 +105,28 @@ public sealed class HeatFitTests
     public void A_boilers_gauge_tells_a_weaker_element()
     {
         var truth = Dipper with { Heat = HeatConstants.Of(Dipper) with { HeaterWatts = 820 } };
-        var gauge = Enumerable.Range(3, 8).Select(i => new HeatReading(
-            HeatReadingKind.BoilerGauge, i * 60, Math.Max(0, HeatRun.Play(truth, 20, 500, Morning, i * 60, records: false).GaugeBar!.Value))).ToArray();
-        Assert.InRange(HeatFit.Of(Dipper, [new(Morning, gauge, 20, 500)]).Constants.Single(c => c.Field == "heaterWatts").Value, 785, 855);
+        var gauge = Enumerable
+            .Range(3, 8)
+            .Select(i => new HeatReading(
+                HeatReadingKind.BoilerGauge,
+                i * 60,
+                Math.Max(0, HeatRun.Play(truth, 20, 500, Morning, i * 60, records: false).GaugeBar!.Value)
+            ))
+            .ToArray();
+        Assert.InRange(
+            HeatFit.Of(Dipper, [new(Morning, gauge, 20, 500)]).Constants.Single(c => c.Field == "heaterWatts").Value,
+            785,
+            855
+        );
     }
 
-    [Fact] // a drop that sizzles says that the metal boils water; one that does not says nothing of a group that is cooler than that anyway
+    // a drop that sizzles says that the metal boils water; one that does not says nothing of a group that is cooler than that
+    // anyway
+    [Fact]
     public void A_sizzle_is_a_bound_from_below_and_its_absence_one_from_above()
     {
-        HeatLog Log(HeatReadingKind kind) => new(Morning, [.. Enumerable.Range(0, 5).Select(i => new HeatReading(kind, 1600 + (i * 60)))], 20, 500);
+        HeatLog Log(HeatReadingKind kind) =>
+            new(Morning, [.. Enumerable.Range(0, 5).Select(i => new HeatReading(kind, 1600 + (i * 60)))], 20, 500);
         double Group(Machine machine) => HeatRun.Play(machine, 20, 500, Morning, 1700, records: false).GroupC;
         var before = Group(Dipper);
         Assert.True(before < 97);
@@ -103,7 +138,10 @@ public sealed class HeatFitTests
     public void Few_readings_are_refused_and_wrong_ones_are_named()
     {
         Assert.Equal("readings", Assert.Throws<DoesNotFitException>(() => HeatFit.Of(Dipper, [new(Morning, [], 20, 0)])).Field);
-        Assert.Equal("at", Assert.Throws<DoesNotFitException>(() => new HeatReading(HeatReadingKind.Strip, -5, 60).Checked()).Field);
+        Assert.Equal(
+            "at",
+            Assert.Throws<DoesNotFitException>(() => new HeatReading(HeatReadingKind.Strip, -5, 60).Checked()).Field
+        );
         Assert.Throws<FieldRangeException>(() => new HeatReading(HeatReadingKind.Probe, 5, 400).Checked());
         Assert.Throws<FieldRangeException>(() => new HeatReading(HeatReadingKind.BoilerGauge, 5, 9).Checked());
     }

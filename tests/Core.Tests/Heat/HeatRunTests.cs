@@ -32,7 +32,9 @@ public sealed class HeatRunTests
         Assert.Equal(122.0, run.SetC, 0.1); // IAPWS-IF97: 1.1 bar gauge at sea level
     }
 
-    [Fact] // common practice: about 5 K a shot, 95 degC after five shots 3 min apart; the third lever-up is in the band, the fourth is out
+    // common practice: about 5 K a shot, 95 degC after five shots 3 min apart; the third lever-up is in the band, the fourth is
+    // out
+    [Fact]
     public void Shots_in_a_row_heat_the_group_out_of_its_band()
     {
         var shots = Enumerable.Range(0, 5).Select(i => new HeatEvent(HeatEventKind.Shot, 1500 + (i * 180), 30, 45, 14)).ToArray();
@@ -58,7 +60,8 @@ public sealed class HeatRunTests
     public void A_bloom_is_no_part_of_the_water_that_is_pressed()
     {
         var portable = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
-        double Water(double bloom) => HeatRun.Play(portable, 20, 0, [new(HeatEventKind.Shot, 0, 60, 58, 15, 95, bloom)], 80).Shots[0].WaterC;
+        double Water(double bloom) =>
+            HeatRun.Play(portable, 20, 0, [new(HeatEventKind.Shot, 0, 60, 58, 15, 95, bloom)], 80).Shots[0].WaterC;
         Assert.True(Water(30) < Water(0) - 0.5, $"{Water(30)} {Water(0)}");
         Assert.True(Water(50) < Water(30) - 0.1);
     }
@@ -79,29 +82,56 @@ public sealed class HeatRunTests
     {
         var shots = Enumerable.Range(0, 6).Select(i => new HeatEvent(HeatEventKind.Shot, 1500 + (i * 90), 30, 45, 14)).ToArray();
         var run = HeatRun.Play(
-            FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine, 20, 2000, [new(HeatEventKind.On, 0), new(HeatEventKind.Bleed, 345, 14), .. shots], 2100);
+            FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine,
+            20,
+            2000,
+            [new(HeatEventKind.On, 0), new(HeatEventKind.Bleed, 345, 14), .. shots],
+            2100
+        );
         Assert.All(run.Shots, s => Assert.All(s.Course.Points, p => Assert.True(p.WaterC <= 93.35)));
         Assert.True(run.Shots[^1].FlashedK > 1);
-        Assert.Contains(run.Notices, n => n.Kind == HeatNoticeKind.WaterFlashes && n.Sentence().Contains("steam", StringComparison.Ordinal));
+        Assert.Contains(run.Notices, n =>
+            n.Kind == HeatNoticeKind.WaterFlashes && n.Sentence().Contains("steam", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
     public void A_boiler_that_runs_dry_says_so_and_holds_nothing_less_than_nothing()
     {
-        var shots = Enumerable.Range(0, 10).Select(i => new HeatEvent(HeatEventKind.Shot, 1500 + (i * 120), 30, 100, 14)).ToArray();
+        var shots = Enumerable
+            .Range(0, 10)
+            .Select(i => new HeatEvent(HeatEventKind.Shot, 1500 + (i * 120), 30, 100, 14))
+            .ToArray();
         var run = Dip(48, shots);
         Assert.Equal(0, run.WaterGrams);
         var dry = run.Notices.Where(n => n.Kind == HeatNoticeKind.BoilerRunsDry).ToArray();
         // ten times 100 g out of 760: 240 g were not there
         Assert.InRange(dry.Sum(n => n.Amount), 215, 245);
         Assert.Contains(run.Notices, n => n.Kind == HeatNoticeKind.ElementUncovered && n.AtSeconds < dry[0].AtSeconds);
-        Assert.True(Math.Abs(run.Account.StoredJ - (run.Account.StoredAtStartJ + run.Account.HeaterJ + run.Account.BroughtJ - run.Account.LostJ - run.Account.CarriedJ)) < 1e-3);
+        Assert.True(
+            Math.Abs(
+                run.Account.StoredJ
+                    - (
+                        run.Account.StoredAtStartJ
+                        + run.Account.HeaterJ
+                        + run.Account.BroughtJ
+                        - run.Account.LostJ
+                        - run.Account.CarriedJ
+                    )
+            ) < 1e-3
+        );
     }
 
     [Fact]
     public void A_refill_beyond_the_boilers_volume_is_said_and_the_rest_stays_out()
     {
-        var run = HeatRun.Play(FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine, 20, 0, [new(HeatEventKind.Refill, 60, 0, 400)], 120);
+        var run = HeatRun.Play(
+            FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine,
+            20,
+            0,
+            [new(HeatEventKind.Refill, 60, 0, 400)],
+            120
+        );
         // 900 ml of boiler less 5 ml, at 0.998 g/ml, held 760 g
         Assert.Equal(893.4, run.WaterGrams, 0.5);
         var notice = Assert.Single(run.Notices);
@@ -170,31 +200,76 @@ public sealed class HeatRunTests
     {
         var kinds = new[]
         {
-            HeatEventKind.On, HeatEventKind.Off, HeatEventKind.Bleed, HeatEventKind.Flush, HeatEventKind.Shot, HeatEventKind.Cloth, HeatEventKind.Steam,
-            HeatEventKind.Refill, HeatEventKind.PortafilterOut, HeatEventKind.PortafilterIn, HeatEventKind.FillAndHold, HeatEventKind.SteamBath,
+            HeatEventKind.On,
+            HeatEventKind.Off,
+            HeatEventKind.Bleed,
+            HeatEventKind.Flush,
+            HeatEventKind.Shot,
+            HeatEventKind.Cloth,
+            HeatEventKind.Steam,
+            HeatEventKind.Refill,
+            HeatEventKind.PortafilterOut,
+            HeatEventKind.PortafilterIn,
+            HeatEventKind.FillAndHold,
+            HeatEventKind.SteamBath,
         };
-        var events = Gen.Select(Gen.Int[0, kinds.Length - 1], Gen.Double[0, 5000], Gen.Double[1, 120], Gen.Double[1, 60], Gen.Double[60, 99])
-            .Select((k, at, s, g, c) => new HeatEvent(kinds[k], at, s, g, 14, c)).Array[0, 14];
-        Gen.Select(events, Gen.OneOf(new[] { MachineFamily.BoilerDirect, MachineFamily.BoilerSpring, MachineFamily.PortableLever, MachineFamily.HeatedGroup }.Select(Gen.Const).ToArray()))
-            .Sample((list, family) =>
-            {
-                var run = HeatRun.Play(FamilyDefaults.Of(family).Machine, 18, 1640, list.Prepend(new HeatEvent(HeatEventKind.On, 0)), 6000, records: false);
-                var a = run.Account;
-                var balance = a.StoredAtStartJ + a.HeaterJ + a.BroughtJ - a.LostJ - a.CarriedJ;
-                return Math.Abs(balance - a.StoredJ) <= 1e-9 * Math.Max(1e6, a.HeaterJ + Math.Abs(a.BroughtJ) + Math.Abs(a.CarriedJ));
-            }, iter: 300);
+        var events = Gen.Select(
+                Gen.Int[0, kinds.Length - 1],
+                Gen.Double[0, 5000],
+                Gen.Double[1, 120],
+                Gen.Double[1, 60],
+                Gen.Double[60, 99]
+            )
+            .Select((k, at, s, g, c) => new HeatEvent(kinds[k], at, s, g, 14, c))
+            .Array[0, 14];
+        Gen.Select(
+                events,
+                Gen.OneOf(
+                    new[]
+                    {
+                        MachineFamily.BoilerDirect,
+                        MachineFamily.BoilerSpring,
+                        MachineFamily.PortableLever,
+                        MachineFamily.HeatedGroup,
+                    }
+                        .Select(Gen.Const)
+                        .ToArray()
+                )
+            )
+            .Sample(
+                (list, family) =>
+                {
+                    var run = HeatRun.Play(
+                        FamilyDefaults.Of(family).Machine,
+                        18,
+                        1640,
+                        list.Prepend(new HeatEvent(HeatEventKind.On, 0)),
+                        6000,
+                        records: false
+                    );
+                    var a = run.Account;
+                    var balance = a.StoredAtStartJ + a.HeaterJ + a.BroughtJ - a.LostJ - a.CarriedJ;
+                    return Math.Abs(balance - a.StoredJ)
+                        <= 1e-9 * Math.Max(1e6, a.HeaterJ + Math.Abs(a.BroughtJ) + Math.Abs(a.CarriedJ));
+                },
+                iter: 300
+            );
     }
 
     [Fact] // ordering: a longer rest with the heat off never leaves more energy in boiler and group together
     public void A_longer_rest_never_leaves_more_energy()
     {
-        Gen.Select(Gen.Double[400, 3000], Gen.Double[10, 1500], Gen.Double[1, 900]).Sample((off, rest, longer) =>
-        {
-            var events = new HeatEvent[] { new(HeatEventKind.On, 0), new(HeatEventKind.Off, off) };
-            var sooner = HeatRun.Play(Dipper, 20, 500, events, off + rest, false).Account.StoredJ;
-            var later = HeatRun.Play(Dipper, 20, 500, events, off + rest + longer, false).Account.StoredJ;
-            return later <= sooner + 1e-6;
-        }, iter: 100);
+        Gen.Select(Gen.Double[400, 3000], Gen.Double[10, 1500], Gen.Double[1, 900])
+            .Sample(
+                (off, rest, longer) =>
+                {
+                    var events = new HeatEvent[] { new(HeatEventKind.On, 0), new(HeatEventKind.Off, off) };
+                    var sooner = HeatRun.Play(Dipper, 20, 500, events, off + rest, false).Account.StoredJ;
+                    var later = HeatRun.Play(Dipper, 20, 500, events, off + rest + longer, false).Account.StoredJ;
+                    return later <= sooner + 1e-6;
+                },
+                iter: 100
+            );
     }
 
     [Fact]
@@ -232,7 +307,10 @@ public sealed class HeatRunTests
     {
         Assert.Throws<FieldRangeException>(() => new HeatRun(Dipper, 20, 12000));
         Assert.Equal("ambientC", Assert.Throws<FieldRangeException>(() => new HeatRun(Dipper, 80, 0)).Range.Field);
-        var wrong = Dipper with { Heat = new HeatConstants { FillGrams = 100, MinimumGrams = 350 } };
+        var wrong = Dipper with
+        {
+            Heat = new HeatConstants { FillGrams = 100, MinimumGrams = 350 },
+        };
         Assert.Equal("minimumGrams", Assert.Throws<DoesNotFitException>(() => new HeatRun(wrong, 20, 0)).Field);
     }
 }

@@ -47,7 +47,8 @@ public sealed class KettlePreheatTests
     {
         Assert.True(Water(PreheatMethod.SteamBath, 30) < Water(PreheatMethod.SteamBath) - 1);
         Assert.True(Water(PreheatMethod.SteamBath, 90) < Water(PreheatMethod.SteamBath, 30) - 2);
-        double Filled(int times) => KettlePreheat.WaterAtPuck(Portable, new(PreheatMethod.FillAndHold, 60 * times, times), 100, 20).Value;
+        double Filled(int times) =>
+            KettlePreheat.WaterAtPuck(Portable, new(PreheatMethod.FillAndHold, 60 * times, times), 100, 20).Value;
         Assert.True(Filled(2) > Filled(1) + 2);
         Assert.True(Filled(3) > Filled(2));
     }
@@ -100,8 +101,18 @@ public sealed class KettlePreheatTests
     public void Wrong_input_is_named()
     {
         Assert.Equal("kettleC", Assert.Throws<FieldRangeException>(() => Water(PreheatMethod.SteamBath, 0, 130)).Range.Field);
-        Assert.Equal("heldSeconds", Assert.Throws<FieldRangeException>(() => KettlePreheat.MetalC(Portable, new(PreheatMethod.SteamBath, -1), 95, 20)).Range.Field);
+        Assert.Equal(
+            "heldSeconds",
+            Assert
+                .Throws<FieldRangeException>(() => KettlePreheat.MetalC(Portable, new(PreheatMethod.SteamBath, -1), 95, 20))
+                .Range.Field
+        );
         Assert.Equal("bloomSeconds", Assert.Throws<FieldRangeException>(() => Water(PreheatMethod.SteamBath, 900)).Range.Field);
-        Assert.Equal("times", Assert.Throws<FieldRangeException>(() => KettlePreheat.MetalC(Portable, new(PreheatMethod.FillAndHold, 60, 40), 95, 20)).Range.Field);
+        Assert.Equal(
+            "times",
+            Assert
+                .Throws<FieldRangeException>(() => KettlePreheat.MetalC(Portable, new(PreheatMethod.FillAndHold, 60, 40), 95, 20))
+                .Range.Field
+        );
     }
 }

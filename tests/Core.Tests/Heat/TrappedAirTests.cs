@@ -6,7 +6,8 @@ namespace RuddySpring.Core.Tests.Heat;
 
 public sealed class TrappedAirTests
 {
-    private static TrappedAir Boiler(double share, double fill = 0.85) => new(1000, fill * 1000, share, 20, Atmosphere.SeaLevelBar);
+    private static TrappedAir Boiler(double share, double fill = 0.85) =>
+        new(1000, fill * 1000, share, 20, Atmosphere.SeaLevelBar);
 
     [Fact] // ideal gas by hand: no water expansion to speak of, 50 % full, 20 to 60 degC: p_air = p_dry 333.15/293.15 * shrink
     public void Air_follows_the_gas_law_in_a_shrinking_headspace()
@@ -56,7 +57,8 @@ public sealed class TrappedAirTests
                 for (var bar = 0.05; bar < 3; bar += 0.15)
                 {
                     var c = air.WaterC(bar);
-                    for (var near = 20.5; near < 140; near += 3.1) Assert.Equal(c, air.WaterC(bar, near), 1e-5);
+                    for (var near = 20.5; near < 140; near += 3.1)
+                        Assert.Equal(c, air.WaterC(bar, near), 1e-5);
                 }
             }
         }
@@ -83,10 +85,14 @@ public sealed class TrappedAirTests
         Assert.InRange(plan.Shots, 1, 4);
         Assert.InRange(plan.BackSeconds, 5, 150);
         var cooler = TemperatureByPressure.For(spring, high - 2, 0, 20)!;
-        Assert.True(cooler.GaugeBar < plan.GaugeBar && cooler.BleedSeconds > plan.BleedSeconds && cooler.BackSeconds > plan.BackSeconds);
+        Assert.True(
+            cooler.GaugeBar < plan.GaugeBar && cooler.BleedSeconds > plan.BleedSeconds && cooler.BackSeconds > plan.BackSeconds
+        );
         Assert.Null(TemperatureByPressure.For(spring, high + 2, 0, 20));
         Assert.Null(TemperatureByPressure.For(spring, low - 2, 0, 20));
         Assert.Throws<FieldRangeException>(() => TemperatureByPressure.For(spring, 130, 0, 20));
-        Assert.Throws<DoesNotFitException>(() => TemperatureByPressure.For(FamilyDefaults.Of(MachineFamily.PortableLever).Machine, 92, 0, 20));
+        Assert.Throws<DoesNotFitException>(() =>
+            TemperatureByPressure.For(FamilyDefaults.Of(MachineFamily.PortableLever).Machine, 92, 0, 20)
+        );
     }
 }

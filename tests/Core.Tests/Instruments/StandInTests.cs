@@ -8,7 +8,15 @@ namespace RuddySpring.Core.Tests.Instruments;
 public sealed class StandInTests
 {
     private static readonly ReadyPull Pull = new(
-        FamilyDefaults.Of(MachineFamily.PortableLever).Machine, ShippedPlans.EarlyPeak, 15, 32, 20, 1, 11, 89);
+        FamilyDefaults.Of(MachineFamily.PortableLever).Machine,
+        ShippedPlans.EarlyPeak,
+        15,
+        32,
+        20,
+        1,
+        11,
+        89
+    );
 
     private static List<(double Bar, double Grams)> Play(ulong seed, double seconds)
     {
@@ -18,7 +26,8 @@ public sealed class StandInTests
         for (var i = 0; i < seconds / StandInBench.StepSeconds; i++)
         {
             bench.Step();
-            if (i % 10 == 0) played.Add((bench.PressureBar, bench.ScaleGrams));
+            if (i % 10 == 0)
+                played.Add((bench.PressureBar, bench.ScaleGrams));
         }
 
         return played;
@@ -44,12 +53,15 @@ public sealed class StandInTests
     {
         var bench = new StandInBench(5);
         bench.Ready(Pull);
-        for (var i = 0; i < 2500; i++) bench.Step();
+        for (var i = 0; i < 2500; i++)
+            bench.Step();
         bench.Ended();
-        for (var i = 0; i < 300; i++) bench.Step();
+        for (var i = 0; i < 300; i++)
+            bench.Step();
         Assert.True(bench.PressureBar < 0.1);
         Assert.True(bench.ScaleGrams > 60);
-        for (var i = 0; i < 800; i++) bench.Step();
+        for (var i = 0; i < 800; i++)
+            bench.Step();
         Assert.Equal(0, bench.ScaleGrams);
     }
 
@@ -60,11 +72,14 @@ public sealed class StandInTests
     {
         var bench = new StandInBench(5) { LetsGoAtTheCue = atTheCue };
         bench.Ready(Pull);
-        for (var i = 0; i < 2500; i++) bench.Step();
+        for (var i = 0; i < 2500; i++)
+            bench.Step();
         bench.Cued();
-        for (var i = 0; i < 15; i++) bench.Step();
+        for (var i = 0; i < 15; i++)
+            bench.Step();
         Assert.True(bench.PressureBar > 1); // nobody is that quick
-        for (var i = 0; i < 200; i++) bench.Step();
+        for (var i = 0; i < 200; i++)
+            bench.Step();
         Assert.Equal(atTheCue, bench.PressureBar < 0.1);
     }
 

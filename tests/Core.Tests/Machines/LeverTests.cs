@@ -11,7 +11,8 @@ public sealed class LeverTests
     public void Nine_bar_on_49_mm_is_1697_N() => Assert.Equal(1697, Lever.PistonForceNewtons(9, 49), 0.5);
 
     [Fact] // the same in kilograms-force, 1 kgf = 9.80665 N (NIST SP 811)
-    public void Nine_bar_on_49_mm_is_173_kgf() => Assert.Equal(173.1, Lever.PistonForceNewtons(9, 49) / Units.NewtonsPerKgf, 0.05);
+    public void Nine_bar_on_49_mm_is_173_kgf() =>
+        Assert.Equal(173.1, Lever.PistonForceNewtons(9, 49) / Units.NewtonsPerKgf, 0.05);
 
     [Fact] // statics of a lever: 45 mm piston, ratio 8.1
     public void Nine_bar_through_a_ratio_of_8_1_needs_18_kgf() =>
@@ -23,14 +24,23 @@ public sealed class LeverTests
     [Fact]
     public void Force_and_pressure_are_inverse_for_every_machine() =>
         Gen.Select(Gen.Double[20, 60], Gen.Double[2, 20], Gen.Double[0.4, 1], Gen.Double[0, 200], Gen.Double[0.1, 14])
-            .Sample((piston, ratio, efficiency, friction, bar) =>
-            {
-                var machine = Portable with { PistonDiameterMm = piston, LeverRatio = ratio, Efficiency = efficiency, FrictionNewtons = friction };
-                return Math.Abs(Lever.PressureBar(machine, Lever.HandForceKgf(machine, bar)) - bar) < 1e-9;
-            });
+            .Sample(
+                (piston, ratio, efficiency, friction, bar) =>
+                {
+                    var machine = Portable with
+                    {
+                        PistonDiameterMm = piston,
+                        LeverRatio = ratio,
+                        Efficiency = efficiency,
+                        FrictionNewtons = friction,
+                    };
+                    return Math.Abs(Lever.PressureBar(machine, Lever.HandForceKgf(machine, bar)) - bar) < 1e-9;
+                }
+            );
 
     [Fact]
-    public void Friction_can_eat_the_whole_force() => Assert.Equal(0.0, Lever.PressureBar(Portable with { FrictionNewtons = 400 }, 2));
+    public void Friction_can_eat_the_whole_force() =>
+        Assert.Equal(0.0, Lever.PressureBar(Portable with { FrictionNewtons = 400 }, 2));
 
     [Fact]
     public void A_free_spring_falls_on_a_straight_line_to_its_end()
@@ -79,7 +89,13 @@ public sealed class LeverTests
     }
 
     [Fact]
-    public void A_spring_that_pushes_harder_at_its_end_is_refused() => Assert.Equal(
-        "springEndBar",
-        Assert.Throws<DoesNotFitException>(() => (FamilyDefaults.Of(MachineFamily.BoilerSpring).Machine with { SpringEndBar = 11 }).Checked()).Field);
+    public void A_spring_that_pushes_harder_at_its_end_is_refused() =>
+        Assert.Equal(
+            "springEndBar",
+            Assert
+                .Throws<DoesNotFitException>(() =>
+                    (FamilyDefaults.Of(MachineFamily.BoilerSpring).Machine with { SpringEndBar = 11 }).Checked()
+                )
+                .Field
+        );
 }

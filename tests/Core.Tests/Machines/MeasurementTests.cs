@@ -28,9 +28,13 @@ public sealed class MeasurementTests
         const int runs = 200;
         for (var n = 0; n < runs; n++)
         {
-            var rows = Enumerable.Range(2, 6).Select(bar => new HandleReading(Lever.HandForceKgf(truth, bar) + random.Normal(0.2), bar)).ToArray();
+            var rows = Enumerable
+                .Range(2, 6)
+                .Select(bar => new HandleReading(Lever.HandForceKgf(truth, bar) + random.Normal(0.2), bar))
+                .ToArray();
             var ratio = LeverWeighing.Fit(Portable, rows, Today).Changes[0];
-            if (Math.Abs(ratio.Value - 9.2) <= ratio.PlusMinus) covered++;
+            if (Math.Abs(ratio.Value - 9.2) <= ratio.PlusMinus)
+                covered++;
         }
 
         Assert.InRange(covered / (double)runs, 0.9, 1.0);
@@ -40,12 +44,19 @@ public sealed class MeasurementTests
     public void Weighing_the_handle_over_the_stroke_gives_a_table()
     {
         var truth = Portable with { LeverRatioTable = [new(0, 6), new(1, 11)], FrictionNewtons = 40 };
-        var rows = (from share in new[] { 0.1, 0.5, 0.9 } from bar in new[] { 3.0, 8 } select new HandleReading(Lever.HandForceKgf(truth, bar, share), bar, share)).ToArray();
+        var rows = (
+            from share in new[] { 0.1, 0.5, 0.9 }
+            from bar in new[] { 3.0, 8 }
+            select new HandleReading(Lever.HandForceKgf(truth, bar, share), bar, share)
+        ).ToArray();
         var measured = LeverWeighing.Fit(Portable, rows, Today).Changed;
         Assert.Equal(6, Lever.RatioAt(measured, 0), 1e-6);
         Assert.Equal(11, Lever.RatioAt(measured, 1), 1e-6);
         Assert.Equal(40, measured.FrictionNewtons, 1e-6);
-        Assert.Equal("strokeShare", Assert.Throws<FieldRangeException>(() => LeverWeighing.Fit(Portable, [new(6, 3, 2), new(9, 5, 0)], Today)).Range.Field);
+        Assert.Equal(
+            "strokeShare",
+            Assert.Throws<FieldRangeException>(() => LeverWeighing.Fit(Portable, [new(6, 3, 2), new(9, 5, 0)], Today)).Range.Field
+        );
     }
 
     [Fact]
@@ -85,7 +96,11 @@ public sealed class MeasurementTests
         Assert.Equal(10.0, measured.Changed.SpringTopBar!.Value, 1e-6);
         Assert.Equal(10.0 - (0.1 * SpringLever.ChamberMl), measured.Changed.SpringEndBar!.Value, 1e-6);
         // mean pressure times volume, 1 bar ml = 0.1 J
-        Assert.Equal((10.0 + measured.Changed.SpringEndBar.Value) / 2 * SpringLever.ChamberMl * 0.1, Spring.WorkJ(measured.Changed)!.Value, 1e-6);
+        Assert.Equal(
+            (10.0 + measured.Changed.SpringEndBar.Value) / 2 * SpringLever.ChamberMl * 0.1,
+            Spring.WorkJ(measured.Changed)!.Value,
+            1e-6
+        );
         Assert.Throws<DoesNotFitException>(() => PressureRuns.Spring(Portable, rows, Today));
         Assert.Throws<DoesNotFitException>(() => PressureRuns.Spring(SpringLever, [new(0, 5), new(30, 8)], Today));
     }
@@ -93,10 +108,18 @@ public sealed class MeasurementTests
     [Fact] // p = p_0 exp(-a t)
     public void A_leaking_seal_is_told()
     {
-        var measured = PressureRuns.Seal(Portable, [.. Enumerable.Range(0, 6).Select(i => new HoldReading(i * 5, 6 * Math.Exp(-0.02 * i * 5)))], Today);
+        var measured = PressureRuns.Seal(
+            Portable,
+            [.. Enumerable.Range(0, 6).Select(i => new HoldReading(i * 5, 6 * Math.Exp(-0.02 * i * 5)))],
+            Today
+        );
         Assert.Equal(0.02, measured.Changed.SealLeakPerSecond, 1e-6);
         Assert.Contains("leaking", measured.Sentence, StringComparison.Ordinal);
-        Assert.Contains("tight", PressureRuns.Seal(Portable, [new(0, 6), new(20, 6), new(40, 5.99)], Today).Sentence, StringComparison.Ordinal);
+        Assert.Contains(
+            "tight",
+            PressureRuns.Seal(Portable, [new(0, 6), new(20, 6), new(40, 5.99)], Today).Sentence,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -108,19 +131,28 @@ public sealed class MeasurementTests
         Assert.Equal(NumberOrigin.Owner, numbers["chamberMl"].Origin);
         Assert.Equal(NumberOrigin.Family, numbers["pistonDiameterMm"].Origin);
         Assert.False(numbers.ContainsKey("springTopBar"));
-        Assert.Equal(NumberOrigin.Owner, MachineNumbers.Of(measured with { LeverRatio = 9 }).Single(n => n.Field == "leverRatio").Origin);
+        Assert.Equal(
+            NumberOrigin.Owner,
+            MachineNumbers.Of(measured with { LeverRatio = 9 }).Single(n => n.Field == "leverRatio").Origin
+        );
     }
 
     [Theory]
     [InlineData(0.1, 3, "handKgf")]
     [InlineData(8, 40, "pressureBar")]
     public void Wrong_rows_are_named(double hand, double bar, string field) =>
-        Assert.Equal(field, Assert.Throws<FieldRangeException>(() => LeverWeighing.Fit(Portable, [new(hand, bar), new(9, 5)], Today)).Range.Field);
+        Assert.Equal(
+            field,
+            Assert.Throws<FieldRangeException>(() => LeverWeighing.Fit(Portable, [new(hand, bar), new(9, 5)], Today)).Range.Field
+        );
 
     [Fact]
     public void More_cannot_come_out_than_went_in()
     {
-        Assert.Equal("caughtGrams", Assert.Throws<DoesNotFitException>(() => WaterWeighing.Stroke(Portable, [new(50, 60, 90)], Today)).Field);
+        Assert.Equal(
+            "caughtGrams",
+            Assert.Throws<DoesNotFitException>(() => WaterWeighing.Stroke(Portable, [new(50, 60, 90)], Today)).Field
+        );
         Assert.Throws<DoesNotFitException>(() => WaterWeighing.Puck(Portable, [], Today));
     }
 
@@ -137,7 +169,14 @@ public sealed class MeasurementTests
     [Fact] // 35 ml on a 50 mm piston is 17.8 mm of stroke
     public void A_section_is_drawn_from_the_numbers()
     {
-        var cut = Cutaway.Of(FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine with { PistonDiameterMm = 50, ChamberMl = 35 }, 14);
+        var cut = Cutaway.Of(
+            FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine with
+            {
+                PistonDiameterMm = 50,
+                ChamberMl = 35,
+            },
+            14
+        );
         Assert.Equal(17.8, cut.StrokeMm, 0.05);
         Assert.InRange(cut.PuckMm, 10, 20);
         Assert.InRange(cut.BoilerFilledShare, 0.7, 0.95);

@@ -20,7 +20,8 @@ public sealed class LessonOrderTests
     [Fact]
     public void After_each_comes_the_one_behind_it_and_after_the_last_none()
     {
-        for (var i = 0; i + 1 < Lessons.All.Count; i++) Assert.Same(Lessons.All[i + 1], Lessons.After(Lessons.All[i]));
+        for (var i = 0; i + 1 < Lessons.All.Count; i++)
+            Assert.Same(Lessons.All[i + 1], Lessons.After(Lessons.All[i]));
         Assert.Null(Lessons.After(Lessons.All[^1]));
     }
 

@@ -12,7 +12,8 @@ public sealed class PracticeTests(ITestOutputHelper output)
     public void A_good_hand_scores_well_and_better_than_a_poor_one(string key)
     {
         var lesson = Lessons.Of(key);
-        List<int> good = [], poor = [];
+        List<int> good = [],
+            poor = [];
         for (ulong seed = 1; seed <= 5; seed++)
         {
             good.Add(Score(Player.Play(lesson, seed)));
@@ -26,7 +27,9 @@ public sealed class PracticeTests(ITestOutputHelper output)
         int Score(PracticeRecord record)
         {
             var score = PracticeScore.Of(lesson, record);
-            output.WriteLine($"  {score.Points}: {string.Join(" ", score.Parts.Select(p => $"[{p.Of} {p.Points}] {p.Sentence}"))}");
+            output.WriteLine(
+                $"  {score.Points}: {string.Join(" ", score.Parts.Select(p => $"[{p.Of} {p.Points}] {p.Sentence}"))}"
+            );
             Assert.All(score.Parts, p => Assert.InRange(p.Points, 0, 100));
             Assert.NotEmpty(score.Better);
             return score.Points;
@@ -37,8 +40,20 @@ public sealed class PracticeTests(ITestOutputHelper output)
     public void The_lessons_come_in_their_order_and_each_says_why()
     {
         Assert.Equal(
-            ["hold-3", "first-drops", "ramp-5", "hold-flow", "stop-gram", "too-fine", "too-coarse", "channel", "half-pulls", "pump-rest"],
-            Lessons.All.Select(l => l.Key));
+            [
+                "hold-3",
+                "first-drops",
+                "ramp-5",
+                "hold-flow",
+                "stop-gram",
+                "too-fine",
+                "too-coarse",
+                "channel",
+                "half-pulls",
+                "pump-rest",
+            ],
+            Lessons.All.Select(l => l.Key)
+        );
         Assert.All(Lessons.All, l =>
         {
             Assert.True(l.Teaches.Length > 10 && l.Why.Length > 40);
@@ -60,9 +75,11 @@ public sealed class PracticeTests(ITestOutputHelper output)
     public void Nothing_done_scores_nothing()
     {
         var run = new PracticeRun(Lessons.Of("stop-gram"), FamilyDefaults.Of(MachineFamily.PortableLever).Machine, 1);
-        for (var i = 0; i < 1000; i++) run.Step(0);
+        for (var i = 0; i < 1000; i++)
+            run.Step(0);
         run.LetGo();
-        for (var i = 0; i < 400; i++) run.Step(0);
+        for (var i = 0; i < 400; i++)
+            run.Step(0);
         Assert.True(run.IsOver);
         Assert.True(PracticeScore.Of(Lessons.Of("stop-gram"), run.Record()).Points < 10);
     }
@@ -80,9 +97,11 @@ public sealed class PracticeTests(ITestOutputHelper output)
     {
         var machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
         var lever = new VirtualLever(machine);
-        for (var i = 0; i < 200; i++) lever.Step(0.5, 5, 1, true, 0.01);
+        for (var i = 0; i < 200; i++)
+            lever.Step(0.5, 5, 1, true, 0.01);
         Assert.Equal(Lever.PressureBar(machine, lever.ForceKgf(0.5)!.Value, lever.Travel), lever.PressureBar, 0.02);
-        for (var i = 0; i < 200; i++) lever.Step(0.5, 5, 1, false, 0.01);
+        for (var i = 0; i < 200; i++)
+            lever.Step(0.5, 5, 1, false, 0.01);
         Assert.True(lever.PressureBar < 0.01); // no water, no pressure
     }
 
@@ -91,16 +110,21 @@ public sealed class PracticeTests(ITestOutputHelper output)
     {
         var machine = FamilyDefaults.Of(MachineFamily.BoilerSpring).Machine;
         var lever = new VirtualLever(machine);
-        for (var i = 0; i < 200; i++) lever.Step(1, 0, 1, true, 0.01);
+        for (var i = 0; i < 200; i++)
+            lever.Step(1, 0, 1, true, 0.01);
         Assert.True(lever.Filling);
         Assert.Equal(machine.BoilerGaugeBar!.Value, lever.PressureBar, 0.02);
-        for (var i = 0; i < 200; i++) lever.Step(0, 10, 1, true, 0.01);
+        for (var i = 0; i < 200; i++)
+            lever.Step(0, 10, 1, true, 0.01);
         Assert.Equal(Spring.PressureBar(machine, 10)!.Value, lever.PressureBar, 0.05);
-        for (var i = 0; i < 200; i++) lever.Step(0.5, 10, 1, true, 0.01); // held back
+        for (var i = 0; i < 200; i++)
+            lever.Step(0.5, 10, 1, true, 0.01); // held back
         Assert.Equal(Spring.PressureBar(machine, 10)!.Value / 2, lever.PressureBar, 0.05);
-        for (var i = 0; i < 200; i++) lever.Step(0, machine.ChamberMl + 1, 1, true, 0.01); // run out
+        for (var i = 0; i < 200; i++)
+            lever.Step(0, machine.ChamberMl + 1, 1, true, 0.01); // run out
         Assert.True(lever.PressureBar < 0.05);
-        for (var i = 0; i < 50; i++) lever.Step(1, machine.ChamberMl + 1, 1, true, 0.01);
+        for (var i = 0; i < 50; i++)
+            lever.Step(1, machine.ChamberMl + 1, 1, true, 0.01);
         Assert.Equal(1, lever.Strokes);
     }
 
@@ -111,10 +135,12 @@ public sealed class PracticeTests(ITestOutputHelper output)
         var lever = new VirtualLever(machine);
         for (var stroke = 0; stroke < 4; stroke++)
         {
-            for (var i = 0; i < 40; i++) lever.Step(i / 40.0, 0, 0, true, 0.01);
+            for (var i = 0; i < 40; i++)
+                lever.Step(i / 40.0, 0, 0, true, 0.01);
             lever.Step(1, 0, 0, true, 0.01);
             var top = lever.PressureBar;
-            for (var i = 40; i > 0; i--) lever.Step(i / 40.0, 0, 0, true, 0.01);
+            for (var i = 40; i > 0; i--)
+                lever.Step(i / 40.0, 0, 0, true, 0.01);
             Assert.Equal(top, lever.PressureBar, 1e-9);
         }
 

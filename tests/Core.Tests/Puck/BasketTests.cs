@@ -8,7 +8,12 @@ namespace RuddySpring.Core.Tests.Puck;
 
 public sealed class BasketTests
 {
-    private static readonly Basket Deep = new() { DiameterMm = 51, DepthMm = 20, NominalDoseGrams = 16 };
+    private static readonly Basket Deep = new()
+    {
+        DiameterMm = 51,
+        DepthMm = 20,
+        NominalDoseGrams = 16,
+    };
 
     [Fact] // common practice: the dry puck stands 2 to 3 mm under the rim; geometry of a cylinder
     public void Headspace_is_what_is_left_of_the_depth()
@@ -36,31 +41,59 @@ public sealed class BasketTests
         Assert.Equal(Headspace.TooMuch, much.Headspace);
         Assert.Contains("will not close", much.Sentence, StringComparison.Ordinal);
         Assert.Equal(Headspace.TooLittle, PuckFit.Of(Deep, 10, "medium", PuckCover.Nothing).Headspace);
-        var right = PuckFit.Of(Deep, (PuckFit.Of(Deep, 16, "medium", PuckCover.Nothing).FromGrams + PuckFit.Of(Deep, 16, "medium", PuckCover.Nothing).ToGrams) / 2, "medium", PuckCover.Nothing);
+        var right = PuckFit.Of(
+            Deep,
+            (
+                PuckFit.Of(Deep, 16, "medium", PuckCover.Nothing).FromGrams
+                + PuckFit.Of(Deep, 16, "medium", PuckCover.Nothing).ToGrams
+            ) / 2,
+            "medium",
+            PuckCover.Nothing
+        );
         Assert.Equal(Headspace.Right, right.Headspace);
         Assert.Contains("faint print", right.Sentence, StringComparison.Ordinal);
     }
 
     [Fact]
     public void More_coffee_never_leaves_more_room() =>
-        Gen.Select(Gen.Double[5, 29], Gen.Double[0.1, 1], Gen.Double[40, 60], Gen.Double[10, 40]).Sample((dose, more, diameter, depth) =>
-        {
-            var basket = new Basket { DiameterMm = diameter, DepthMm = depth, NominalDoseGrams = 15 };
-            return PuckFit.Of(basket, dose + more, "medium", PuckCover.Paper).HeadspaceMm < PuckFit.Of(basket, dose, "medium", PuckCover.Paper).HeadspaceMm;
-        });
+        Gen.Select(Gen.Double[5, 29], Gen.Double[0.1, 1], Gen.Double[40, 60], Gen.Double[10, 40])
+            .Sample(
+                (dose, more, diameter, depth) =>
+                {
+                    var basket = new Basket
+                    {
+                        DiameterMm = diameter,
+                        DepthMm = depth,
+                        NominalDoseGrams = 15,
+                    };
+                    return PuckFit.Of(basket, dose + more, "medium", PuckCover.Paper).HeadspaceMm
+                        < PuckFit.Of(basket, dose, "medium", PuckCover.Paper).HeadspaceMm;
+                }
+            );
 
     [Fact]
     public void A_tapered_wall_makes_a_higher_puck_and_every_usual_dose_fits_its_own_machine()
     {
-        Assert.True(PuckFit.Of(Deep with { Shape = BasketShape.Tapered }, 16, "medium", PuckCover.Nothing).PuckMm > PuckFit.Of(Deep, 16, "medium", PuckCover.Nothing).PuckMm);
+        Assert.True(
+            PuckFit.Of(Deep with { Shape = BasketShape.Tapered }, 16, "medium", PuckCover.Nothing).PuckMm
+                > PuckFit.Of(Deep, 16, "medium", PuckCover.Nothing).PuckMm
+        );
         foreach (var start in FamilyWords.StartingPoints.Where(s => s.Defaults.Family != MachineFamily.TwinArmBasket))
-            Assert.Equal(Headspace.Right, PuckFit.Of(Basket.Of(start.Defaults), start.DoseGrams, "medium", PuckCover.Nothing).Headspace);
+            Assert.Equal(
+                Headspace.Right,
+                PuckFit.Of(Basket.Of(start.Defaults), start.DoseGrams, "medium", PuckCover.Nothing).Headspace
+            );
     }
 
     [Fact] // common practice: the deep basket holds about 150 ml in all, 16 to 25 g of coffee in it
     public void Coffee_screen_and_water_share_a_deep_basket()
     {
-        var deep = new Basket { DiameterMm = 49, DepthMm = 80, NominalDoseGrams = 18 };
+        var deep = new Basket
+        {
+            DiameterMm = 49,
+            DepthMm = 80,
+            NominalDoseGrams = 18,
+        };
         var room = PuckFit.WaterRoomGrams(deep, 18, "medium", PuckCover.Screen, 0.965);
         Assert.InRange(room, 95, 115);
         Assert.True(PuckFit.WaterRoomGrams(deep, 25, "medium", PuckCover.Screen, 0.965) < room - 10);

@@ -11,19 +11,22 @@ public sealed class ExtractionTests
     /// <summary>Solids in the cup after water at a flow in ml/s for some seconds.</summary>
     private static double Cup(Extraction lane, double flow, double seconds, double step = 0.05)
     {
-        for (var t = 0.0; t < seconds - 1e-9; t += step) lane.Step(flow * step, step);
+        for (var t = 0.0; t < seconds - 1e-9; t += step)
+            lane.Step(flow * step, step);
         return lane.CupSolidsGrams;
     }
 
     [Fact]
     public void What_leaves_and_what_stays_is_what_was_there() =>
-        Gen.Select(Gen.Double[0.02, 1.5], Gen.Double[5, 90], Gen.Double[60, 99]).Sample(
-            (flow, seconds, waterC) =>
-            {
-                var lane = Lane(waterC);
-                Cup(lane, flow, seconds);
-                return Math.Abs(lane.CupSolidsGrams + lane.RemainingGrams - (3.6 * 0.30)) < 1e-9 && lane.RemainingGrams >= 0;
-            });
+        Gen.Select(Gen.Double[0.02, 1.5], Gen.Double[5, 90], Gen.Double[60, 99])
+            .Sample(
+                (flow, seconds, waterC) =>
+                {
+                    var lane = Lane(waterC);
+                    Cup(lane, flow, seconds);
+                    return Math.Abs(lane.CupSolidsGrams + lane.RemainingGrams - (3.6 * 0.30)) < 1e-9 && lane.RemainingGrams >= 0;
+                }
+            );
 
     [Fact]
     public void Nothing_leaves_before_the_water_is_through()
@@ -35,10 +38,12 @@ public sealed class ExtractionTests
 
     [Fact] // Arrhenius: hotter water dissolves faster
     public void Hotter_water_draws_more() =>
-        Gen.Select(Gen.Double[60, 93], Gen.Double[1, 6], Gen.Double[0.2, 0.6]).Sample(
-            (waterC, hotter, flow) => Cup(Lane(waterC + hotter), flow, 30) > Cup(Lane(waterC), flow, 30));
+        Gen.Select(Gen.Double[60, 93], Gen.Double[1, 6], Gen.Double[0.2, 0.6])
+            .Sample((waterC, hotter, flow) => Cup(Lane(waterC + hotter), flow, 30) > Cup(Lane(waterC), flow, 30));
 
-    [Fact] // Arrhenius with about 25 kJ/mol over R = 8.314 J/(mol K), while hardly anything is dissolved: exp(-3007 (1/356.15 - 1/366.15)) = 0.794
+    // Arrhenius with about 25 kJ/mol over R = 8.314 J/(mol K), while hardly anything is dissolved: exp(-3007 (1/356.15 -
+    // 1/366.15)) = 0.794
+    [Fact]
     public void Ten_kelvin_cooler_dissolves_a_fifth_slower() =>
         Assert.Equal(0.794, Cup(Lane(83), 120, 0.15, 0.01) / Cup(Lane(93), 120, 0.15, 0.01), 0.02);
 
@@ -63,7 +68,8 @@ public sealed class ExtractionTests
     {
         var lane = new Extraction(3.6, 3.78, 0.9, 93); // far more soluble than the water in it can hold
         Cup(lane, 0.378, 10); // fill it
-        for (var i = 0; i < 200_000; i++) lane.Step(0, 0.05);
+        for (var i = 0; i < 200_000; i++)
+            lane.Step(0, 0.05);
         var one = lane.Step(0.02, 0.05); // 0.02 ml of what stands there
         Assert.Equal(0.32, one / 0.02, 0.02); // g a ml
     }

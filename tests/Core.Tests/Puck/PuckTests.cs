@@ -12,9 +12,13 @@ public sealed class PuckTests
     [Fact] // Green and Ampt (1911): t = R V / (2 (p + p_c)) for a front driven by constant pressure
     public void Front_crosses_in_the_closed_form_time()
     {
-        const double drive = 2.6, dry = 1.5, held = 18.9;
+        const double drive = 2.6,
+            dry = 1.5,
+            held = 18.9;
         var expected = Wetting.SecondsToWet(drive, dry, held);
-        double wetted = 0, seconds = 0, left = 0;
+        double wetted = 0,
+            seconds = 0,
+            left = 0;
         while (wetted < 1)
         {
             wetted = Wetting.Advance(wetted, drive, dry, held, 0.013, out left);
@@ -28,24 +32,38 @@ public sealed class PuckTests
     [Fact] // the same equation, dw/dt = drive / (R V w), through MathNet.Numerics' Runge-Kutta
     public void Front_agrees_with_a_general_solver()
     {
-        const double drive = 3.1, dry = 2.0, held = 20.0;
+        const double drive = 3.1,
+            dry = 2.0,
+            held = 20.0;
         var start = Vector<double>.Build.Dense([0.05]);
-        var states = RungeKutta.FourthOrder(start, 0, 4, 4001, (_, w) => Vector<double>.Build.Dense([drive / (dry * held * w[0])]));
+        var states = RungeKutta.FourthOrder(start, 0, 4, 4001, (_, w) =>
+            Vector<double>.Build.Dense([drive / (dry * held * w[0])])
+        );
         var wetted = 0.05;
-        for (var i = 0; i < 40; i++) wetted = Wetting.Advance(wetted, drive, dry, held, 0.1, out _);
+        for (var i = 0; i < 40; i++)
+            wetted = Wetting.Advance(wetted, drive, dry, held, 0.1, out _);
         Assert.Equal(states[^1][0], wetted, 1e-5);
     }
 
     [Fact] // Darcy: with swelling, erosion, compaction and unevenness off, Q = p / R
     public void Flow_of_a_plain_bed_is_Darcys()
     {
-        var puck = new PuckModel(Reference with
-        {
-            Behaviour = new() { SwellFrom = 1, SoftensBy = 0, ErodedTo = 1, CompactionPerBar = 0 },
-            LaneSpread = 0,
-            Lanes = 1,
-        });
-        for (var i = 0; i < 400; i++) puck.Step(2.5, 0.05);
+        var puck = new PuckModel(
+            Reference with
+            {
+                Behaviour = new()
+                {
+                    SwellFrom = 1,
+                    SoftensBy = 0,
+                    ErodedTo = 1,
+                    CompactionPerBar = 0,
+                },
+                LaneSpread = 0,
+                Lanes = 1,
+            }
+        );
+        for (var i = 0; i < 400; i++)
+            puck.Step(2.5, 0.05);
         var before = puck.OutflowMl;
         puck.Step(2.5, 1.0);
         Assert.Equal(2.5 / 5.0, puck.OutflowMl - before, 1e-9);
@@ -55,7 +73,8 @@ public sealed class PuckTests
     public void First_drops_come_when_the_puck_is_full()
     {
         var puck = new PuckModel(Reference with { LaneSpread = 0 });
-        while (puck.OutflowMl <= 0) puck.Step(3, 0.01);
+        while (puck.OutflowMl <= 0)
+            puck.Step(3, 0.01);
         Assert.Equal(puck.HeldMl, puck.InflowMl - puck.OutflowMl, 1e-9);
         Assert.Equal(18 * 1.25 / Core.Water.LiquidWater.DensityGramsPerMl(93), puck.HeldMl, 1e-9);
     }
@@ -63,15 +82,24 @@ public sealed class PuckTests
     [Fact] // p = R Q + k Q^2 for the orifice below
     public void Restricted_basket_obeys_its_quadratic()
     {
-        var puck = new PuckModel(Reference with
-        {
-            Behaviour = new() { SwellFrom = 1, SoftensBy = 0, ErodedTo = 1, CompactionPerBar = 0 },
-            LaneSpread = 0,
-            Lanes = 1,
-            ResistanceBarSPerMl = 1,
-            RestrictorBarS2PerMl2 = 3,
-        });
-        for (var i = 0; i < 400; i++) puck.Step(8, 0.05);
+        var puck = new PuckModel(
+            Reference with
+            {
+                Behaviour = new()
+                {
+                    SwellFrom = 1,
+                    SoftensBy = 0,
+                    ErodedTo = 1,
+                    CompactionPerBar = 0,
+                },
+                LaneSpread = 0,
+                Lanes = 1,
+                ResistanceBarSPerMl = 1,
+                RestrictorBarS2PerMl2 = 3,
+            }
+        );
+        for (var i = 0; i < 400; i++)
+            puck.Step(8, 0.05);
         var before = puck.OutflowMl;
         puck.Step(8, 1.0);
         var flow = puck.OutflowMl - before;
@@ -82,7 +110,8 @@ public sealed class PuckTests
     public void Solubles_are_neither_made_nor_lost()
     {
         var puck = new PuckModel(Reference);
-        for (var i = 0; i < 1200; i++) puck.Step(i < 200 ? 2 : 8, 0.05);
+        for (var i = 0; i < 1200; i++)
+            puck.Step(i < 200 ? 2 : 8, 0.05);
         Assert.Equal(18 * 0.30, puck.SolidsGrams + puck.RemainingSolublesGrams, 1e-9);
         Assert.Equal(puck.SolidsGrams / 18, puck.ExtractionShare, 1e-12);
     }
@@ -121,7 +150,12 @@ public sealed class PuckTests
     [InlineData(10)]
     public void Certified_espresso_stays_in_its_time(double bar)
     {
-        var puck = new PuckParameters { DoseGrams = 7, ResistanceBarSPerMl = 7.2, WaterC = 88 };
+        var puck = new PuckParameters
+        {
+            DoseGrams = 7,
+            ResistanceBarSPerMl = 7.2,
+            WaterC = 88,
+        };
         Assert.InRange(ReferenceShots.Flat(puck, bar, 25).Seconds, 20, 30);
     }
 
@@ -136,13 +170,15 @@ public sealed class PuckTests
         Assert.True(ReferenceShots.Flat(Reference, 5, 36).ExtractionSpread < held.ExtractionSpread);
     }
 
-    [Fact] // common practice: high pressure on a badly wetted puck breaks it, and so does high pressure held on one that has run out
+    // common practice: high pressure on a badly wetted puck breaks it, and so does high pressure held on one that has run out
+    [Fact]
     public void Pressure_in_a_hurry_and_pressure_held_on_widen_the_lanes()
     {
         static double Uneven(Func<PuckModel, double> bar)
         {
             var puck = new PuckModel(Reference with { LaneSpread = 0.35 });
-            while (puck.CupGrams < 36) puck.Step(bar(puck), 0.05);
+            while (puck.CupGrams < 36)
+                puck.Step(bar(puck), 0.05);
             return puck.ExtractionSpread;
         }
 
@@ -150,7 +186,11 @@ public sealed class PuckTests
         var patient = Uneven(p => p.CupGrams < 0.5 ? 2.5 : 9);
         Assert.True(Uneven(_ => 9) > 1.9 * patient, $"{Uneven(_ => 9)} {patient}");
         // wetted alike: only what is held on from the middle of the cup differs
-        var eased = Uneven(p => p.CupGrams < 0.5 ? 2.5 : p.CupGrams < 15 ? 9 : 5.5);
+        var eased = Uneven(p =>
+            p.CupGrams < 0.5 ? 2.5
+            : p.CupGrams < 15 ? 9
+            : 5.5
+        );
         Assert.True(patient > eased, $"{patient} {eased}");
     }
 
@@ -180,14 +220,36 @@ public sealed class PuckTests
 
     [Fact]
     public void A_temperature_out_of_range_is_named() =>
-        Assert.Equal("waterC", Assert.Throws<FieldRangeException>(() => new PuckModel(Reference with { WaterC = 130 })).Range.Field);
+        Assert.Equal(
+            "waterC",
+            Assert.Throws<FieldRangeException>(() => new PuckModel(Reference with { WaterC = 130 })).Range.Field
+        );
 
     [Fact] // p = x + k Q^2: what the hole takes does not compact the puck, so x alone gives Q = x / (R (1 + beta x))
     public void Behind_a_small_hole_the_puck_is_compacted_by_its_own_drop()
     {
         const double k = 2.5;
-        var loose = new PuckModel(new PuckParameters { DoseGrams = 15, ResistanceBarSPerMl = 0.5, WaterC = 93, Behaviour = PuckBehaviour.Usual, LaneSpread = 0, RestrictorBarS2PerMl2 = k });
-        var free = new PuckModel(new PuckParameters { DoseGrams = 15, ResistanceBarSPerMl = 0.5, WaterC = 93, Behaviour = PuckBehaviour.Usual, LaneSpread = 0 });
+        var loose = new PuckModel(
+            new PuckParameters
+            {
+                DoseGrams = 15,
+                ResistanceBarSPerMl = 0.5,
+                WaterC = 93,
+                Behaviour = PuckBehaviour.Usual,
+                LaneSpread = 0,
+                RestrictorBarS2PerMl2 = k,
+            }
+        );
+        var free = new PuckModel(
+            new PuckParameters
+            {
+                DoseGrams = 15,
+                ResistanceBarSPerMl = 0.5,
+                WaterC = 93,
+                Behaviour = PuckBehaviour.Usual,
+                LaneSpread = 0,
+            }
+        );
         for (var i = 0; i < 400; i++)
         {
             loose.Step(9, 0.05);

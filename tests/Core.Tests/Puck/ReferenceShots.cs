@@ -11,13 +11,29 @@ internal static class ReferenceShots
 {
     /// <summary>A machine that limits nothing.</summary>
     public static Machine Unlimited { get; } =
-        FamilyDefaults.Of(MachineFamily.HeatedGroup).Machine with { WillingForceKgf = 60, ChamberMl = 400 };
+        FamilyDefaults.Of(MachineFamily.HeatedGroup).Machine with
+        {
+            WillingForceKgf = 60,
+            ChamberMl = 400,
+        };
 
     /// <summary>Up to a pressure in 3 s, held to the yield.</summary>
-    public static SimulatedShot Flat(PuckParameters puck, double bar, double yieldGrams) => PuckShots.Run(
-        puck,
-        new("flat", "Flat", "", 0.5, [new("ramp", bar, PhaseEnding.Seconds, 3, 0, 3, "Ramp"), new("hold", bar, PhaseEnding.YieldShare, 1, 0, 90, "Hold")]),
-        Unlimited, yieldGrams);
+    public static SimulatedShot Flat(PuckParameters puck, double bar, double yieldGrams) =>
+        PuckShots.Run(
+            puck,
+            new(
+                "flat",
+                "Flat",
+                "",
+                0.5,
+                [
+                    new("ramp", bar, PhaseEnding.Seconds, 3, 0, 3, "Ramp"),
+                    new("hold", bar, PhaseEnding.YieldShare, 1, 0, 90, "Hold"),
+                ]
+            ),
+            Unlimited,
+            yieldGrams
+        );
 
     /// <summary>What perfect instruments would record.</summary>
     public static Trace Perfect(SimulatedShot shot)
@@ -36,7 +52,9 @@ internal static class ReferenceShots
         var gauge = new GaugeModel(random);
         var scale = new ScaleModel(random);
         var last = 0.0;
-        List<double> seconds = [], pressure = [], weight = [];
+        List<double> seconds = [],
+            pressure = [],
+            weight = [];
         foreach (var s in shot.Samples)
         {
             seconds.Add(s.Seconds);
@@ -45,6 +63,9 @@ internal static class ReferenceShots
             last = s.Seconds;
         }
 
-        return new([new(Channel.Pressure, Origin.Measured, seconds, pressure), new(Channel.Weight, Origin.Measured, seconds, weight)]);
+        return new([
+            new(Channel.Pressure, Origin.Measured, seconds, pressure),
+            new(Channel.Weight, Origin.Measured, seconds, weight),
+        ]);
     }
 }

@@ -12,7 +12,8 @@ public sealed class PlanTests
 
     private static PuckParameters Puck(double dose) => new() { DoseGrams = dose, ResistanceBarSPerMl = 0.4 * dose };
 
-    private static PullPhase Press(double bar, PhaseEnding ending, double at, double atMost = 60) => new("press", bar, ending, at, 1, atMost, "Press");
+    private static PullPhase Press(double bar, PhaseEnding ending, double at, double atMost = 60) =>
+        new("press", bar, ending, at, 1, atMost, "Press");
 
     private static PullPlan Plan(params PullPhase[] phases) => new("own", "Own", "", 0.6, phases);
 
@@ -31,7 +32,8 @@ public sealed class PlanTests
         }
     }
 
-    [Fact] // common practice: one seats and wets, one reaches 1 to 2 bar, one ends pre-infusion, the last is slowed: five or six pulls
+    // common practice: one seats and wets, one reaches 1 to 2 bar, one ends pre-infusion, the last is slowed: five or six pulls
+    [Fact]
     public void A_stepped_lever_is_given_its_steps_and_a_pump_its_rests()
     {
         Assert.True(ShippedPlans.Steps.Suits(Of(MachineFamily.SteppedLever)));
@@ -58,21 +60,38 @@ public sealed class PlanTests
 
     [Fact] // common practice: the flow is held level at about 1.3 to 1.6 g/s by easing the pressure
     public void Holding_a_flow_eases_the_pressure_as_the_puck_gives_way() =>
-        Gen.Double[3.5, 8].Sample(
-            r =>
-            {
-                var machine = Of(MachineFamily.HeatedGroup) with { WillingForceKgf = 60 };
-                var shot = PuckShots.Run(new() { DoseGrams = 16, ResistanceBarSPerMl = r }, ShippedPlans.HoldTheFlow, machine, 34);
-                var late = shot.Samples.Where(s => s.CupGrams > 18).ToList();
-                return late.Count > 10 && late.All(s => s.PressureBar > 8.9 || Math.Abs(s.FlowGramsPerS - 1.5) < 0.2)
-                    && late[^1].PressureBar <= late[0].PressureBar + 0.05;
-            },
-            iter: 40);
+        Gen.Double[3.5, 8]
+            .Sample(
+                r =>
+                {
+                    var machine = Of(MachineFamily.HeatedGroup) with { WillingForceKgf = 60 };
+                    var shot = PuckShots.Run(
+                        new() { DoseGrams = 16, ResistanceBarSPerMl = r },
+                        ShippedPlans.HoldTheFlow,
+                        machine,
+                        34
+                    );
+                    var late = shot.Samples.Where(s => s.CupGrams > 18).ToList();
+                    return late.Count > 10
+                        && late.All(s => s.PressureBar > 8.9 || Math.Abs(s.FlowGramsPerS - 1.5) < 0.2)
+                        && late[^1].PressureBar <= late[0].PressureBar + 0.05;
+                },
+                iter: 40
+            );
 
     [Fact]
     public void Grams_strokes_and_the_pale_stream_end_a_phase()
     {
-        var follower = new PlanFollower(Plan(Press(3, PhaseEnding.Grams, 5), Press(6, PhaseEnding.Strokes, 0.5), Press(4, PhaseEnding.Blonding, 0), Press(2, PhaseEnding.YieldShare, 1)), 30, 20);
+        var follower = new PlanFollower(
+            Plan(
+                Press(3, PhaseEnding.Grams, 5),
+                Press(6, PhaseEnding.Strokes, 0.5),
+                Press(4, PhaseEnding.Blonding, 0),
+                Press(2, PhaseEnding.YieldShare, 1)
+            ),
+            30,
+            20
+        );
         follower.TargetBar(new(1, 4.9, true, 1, 10));
         Assert.Equal(0, follower.PhaseIndex);
         follower.TargetBar(new(2, 5.0, true, 1, 12));
@@ -100,14 +119,20 @@ public sealed class PlanTests
     [Fact]
     public void Points_that_cross_are_refused_with_the_phase_and_the_range()
     {
-        var grams = Assert.Throws<DoesNotFitException>(() => Plan(Press(6, PhaseEnding.Grams, 12), Press(4, PhaseEnding.Grams, 8)).Checked());
+        var grams = Assert.Throws<DoesNotFitException>(() =>
+            Plan(Press(6, PhaseEnding.Grams, 12), Press(4, PhaseEnding.Grams, 8)).Checked()
+        );
         Assert.Equal("phases", grams.Field);
         Assert.Contains("Phase 2, press,", grams.Message, StringComparison.Ordinal);
         Assert.Contains("above 12 g", grams.Message, StringComparison.Ordinal);
-        Assert.Throws<DoesNotFitException>(() => Plan(Press(6, PhaseEnding.YieldShare, 0.6), Press(4, PhaseEnding.YieldShare, 0.3)).Checked());
+        Assert.Throws<DoesNotFitException>(() =>
+            Plan(Press(6, PhaseEnding.YieldShare, 0.6), Press(4, PhaseEnding.YieldShare, 0.3)).Checked()
+        );
         Assert.Throws<FieldRangeException>(() => Plan(Press(13, PhaseEnding.YieldShare, 1)).Checked());
         Assert.Throws<FieldRangeException>(() => Plan(Press(6, PhaseEnding.Seconds, -2)).Checked());
-        Assert.Throws<DoesNotFitException>(() => (Plan(Press(6, PhaseEnding.YieldShare, 1)) with { Lands = new(40, 30, 50) }).Checked());
+        Assert.Throws<DoesNotFitException>(() =>
+            (Plan(Press(6, PhaseEnding.YieldShare, 1)) with { Lands = new(40, 30, 50) }).Checked()
+        );
     }
 
     [Fact]
@@ -123,9 +148,13 @@ public sealed class PlanTests
         // a spring gives less and less, and nothing can be added to it by hand
         var spring = Of(MachineFamily.BoilerSpring);
         var sprung = Plan(Press(9, PhaseEnding.YieldShare, 0.2), Press(9, PhaseEnding.YieldShare, 1));
-        Assert.Contains(PlanReach.Problems(sprung, spring, 16, 32), p => p.Sentence.Contains("hold a spring back", StringComparison.Ordinal));
+        Assert.Contains(PlanReach.Problems(sprung, spring, 16, 32), p =>
+            p.Sentence.Contains("hold a spring back", StringComparison.Ordinal)
+        );
         // no boiler, nothing to refill from
-        Assert.Contains(PlanReach.Problems(ShippedPlans.PumpAndPull, portable, 15, 32), p => p.Sentence.Contains("no boiler", StringComparison.Ordinal));
+        Assert.Contains(PlanReach.Problems(ShippedPlans.PumpAndPull, portable, 15, 32), p =>
+            p.Sentence.Contains("no boiler", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -139,7 +168,9 @@ public sealed class PlanTests
         Assert.All(arm, r => Assert.Equal(arm[0].MostBar, r.MostBar, 9));
     }
 
-    [Fact] // dp/dt = (Q_piston - Q_puck) / C: a stroke against a closed puck raises the pressure by no more than its volume over the compliance
+    // dp/dt = (Q_piston - Q_puck) / C: a stroke against a closed puck raises the pressure by no more than its volume over the
+    // compliance
+    [Fact]
     public void A_pump_raises_the_pressure_stroke_by_stroke_and_lets_it_fall_between()
     {
         var (pump, dose, yield) = FamilyDefaults.Of(MachineFamily.HandPump);

@@ -11,7 +11,12 @@ namespace RuddySpring.Core.Tests.Pulls;
 public sealed class PullTests
 {
     private static readonly Machine Portable = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
-    private static readonly PuckParameters Puck = new() { DoseGrams = 15, ResistanceBarSPerMl = 6.5, WaterC = 89 };
+    private static readonly PuckParameters Puck = new()
+    {
+        DoseGrams = 15,
+        ResistanceBarSPerMl = 6.5,
+        WaterC = 89,
+    };
 
     [Fact]
     public void The_plan_waits_for_drops_and_then_ramps_holds_and_eases()
@@ -50,12 +55,20 @@ public sealed class PullTests
     }
 
     [Fact]
-    public void A_plan_that_runs_backwards_is_refused() => Assert.Equal(
-        "phases",
-        Assert.Throws<DoesNotFitException>(() => (ShippedPlans.EarlyPeak with
-        {
-            Phases = [ShippedPlans.EarlyPeak.Phases[3], ShippedPlans.EarlyPeak.Phases[2]],
-        }).Checked()).Field);
+    public void A_plan_that_runs_backwards_is_refused() =>
+        Assert.Equal(
+            "phases",
+            Assert
+                .Throws<DoesNotFitException>(() =>
+                    (
+                        ShippedPlans.EarlyPeak with
+                        {
+                            Phases = [ShippedPlans.EarlyPeak.Phases[3], ShippedPlans.EarlyPeak.Phases[2]],
+                        }
+                    ).Checked()
+                )
+                .Field
+        );
 
     [Fact] // the arm gives no more than it is willing to
     public void A_weak_arm_limits_the_peak()
@@ -83,12 +96,19 @@ public sealed class PullTests
         var plan = new PullPlan("long", "Long", "", 0.5, [new("spring", 9.5, PhaseEnding.YieldShare, 1, 0.1, 90, "Let it work")]);
         var shot = PuckShots.Run(Puck with { ResistanceBarSPerMl = 3 }, plan, spring, 40);
         var spent = shot.Samples.First(s => s.MovedMl >= spring.ChamberMl - 0.2);
-        Assert.All(shot.Samples.Where(s => s.Seconds > spent.Seconds + 0.3 && s.Seconds < spent.Seconds + 1.8), s => Assert.True(s.MostBar <= 1.2));
+        Assert.All(shot.Samples.Where(s => s.Seconds > spent.Seconds + 0.3 && s.Seconds < spent.Seconds + 1.8), s =>
+            Assert.True(s.MostBar <= 1.2)
+        );
         Assert.Contains(shot.Samples, s => s.Seconds > spent.Seconds + 2 && s.MostBar > 9);
     }
 
     private static PullTracker Tracker() =>
-        new(ShippedPlans.EarlyPeak, Portable, 32, new LiveCoach(ShotConditions.Of(Portable, ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3.2), 0.2));
+        new(
+            ShippedPlans.EarlyPeak,
+            Portable,
+            32,
+            new LiveCoach(ShotConditions.Of(Portable, ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3.2), 0.2)
+        );
 
     [Fact]
     public void The_tracker_tares_the_cup_and_starts_on_pressure()
@@ -119,9 +139,11 @@ public sealed class PullTests
     {
         var tracker = Tracker();
         var random = new SeededRandom(4);
-        for (var t = 0.0; t < 30; t += 0.05) tracker.Take(Channel.Pressure, t, rest + random.Normal(0.04));
+        for (var t = 0.0; t < 30; t += 0.05)
+            tracker.Take(Channel.Pressure, t, rest + random.Normal(0.04));
         Assert.False(tracker.Started);
-        for (var t = 30.0; t < 32; t += 0.05) tracker.Take(Channel.Pressure, t, rest + ((t - 30) * 2));
+        for (var t = 30.0; t < 32; t += 0.05)
+            tracker.Take(Channel.Pressure, t, rest + ((t - 30) * 2));
         Assert.True(tracker.Started);
         Assert.Equal(rest, tracker.GaugeRestBar, 0.03);
         Assert.Equal(3.9, tracker.Read(32).PressureBar!.Value, 0.05);
@@ -134,7 +156,8 @@ public sealed class PullTests
     public void Pressed_as_soon_as_it_is_ready_a_pull_begins_at_once_and_nothing_is_taken_off()
     {
         var tracker = Tracker();
-        for (var t = 0.0; t < 3; t += 0.05) tracker.Take(Channel.Pressure, t, Math.Min(2.5, t * 2));
+        for (var t = 0.0; t < 3; t += 0.05)
+            tracker.Take(Channel.Pressure, t, Math.Min(2.5, t * 2));
         Assert.True(tracker.Started);
         Assert.Equal(0, tracker.GaugeRestBar);
         Assert.InRange(tracker.Read(3).Seconds, 2.7, 3.0);
@@ -145,9 +168,11 @@ public sealed class PullTests
     public void A_scale_alone_starts_the_clock_with_the_first_grams()
     {
         var tracker = Tracker();
-        for (var t = 0.0; t < 5; t += 0.1) tracker.Take(Channel.Weight, t, 50);
+        for (var t = 0.0; t < 5; t += 0.1)
+            tracker.Take(Channel.Weight, t, 50);
         Assert.False(tracker.Started);
-        for (var t = 5.0; t < 7; t += 0.1) tracker.Take(Channel.Weight, t, 50 + (t - 5));
+        for (var t = 5.0; t < 7; t += 0.1)
+            tracker.Take(Channel.Weight, t, 50 + (t - 5));
         Assert.True(tracker.Started);
         Assert.Null(tracker.Read(7).PressureBar);
     }
@@ -179,7 +204,8 @@ public sealed class PullTests
             tracker.Take(Channel.Pressure, trace.Series[0].Seconds[i], trace.Series[0].Values[i]);
             tracker.Take(Channel.Weight, trace.Series[1].Seconds[i], trace.Series[1].Values[i]);
             var phase = tracker.Read(trace.Series[0].Seconds[i]).Phase;
-            if (phases.Count == 0 || phases[^1] != phase) phases.Add(phase);
+            if (phases.Count == 0 || phases[^1] != phase)
+                phases.Add(phase);
         }
 
         Assert.Equal(["pre-infuse", "ramp", "peak", "ease"], phases.Take(4));
@@ -209,26 +235,35 @@ public sealed class PullTests
         Assert.Equal(before, live.WeightGrams);
     }
 
-    [Fact] // common practice: a flow is held at 1.3 to 1.6 g/s, so a figure that trembles by more than a tenth is of no use to the hand
+    // common practice: a flow is held at 1.3 to 1.6 g/s, so a figure that trembles by more than a tenth is of no use to the hand
+    [Fact]
     public void Live_flow_stands_still_enough_to_hold_and_follows_an_ease_within_two_seconds()
     {
-        List<double> off = [], followed = [];
+        List<double> off = [],
+            followed = [];
         for (ulong seed = 1; seed <= 20; seed++)
         {
             var scale = new ScaleModel(new SeededRandom(seed));
             var live = new LiveFlow();
-            double truth = 0.0, flow = 1.5;
+            double truth = 0.0,
+                flow = 1.5;
             for (var t = 0.1; t < 20; t += 0.1)
             {
-                if (t > 15) flow = Math.Max(0.9, flow - 0.03); // eased over two seconds
+                if (t > 15)
+                    flow = Math.Max(0.9, flow - 0.03); // eased over two seconds
                 truth += flow * 0.1;
                 live.Take(t, scale.Read(truth, flow, 0.1));
-                if (t is > 5 and < 15) off.Add(live.FlowGramsPerS - flow);
-                if (t is > 19) followed.Add(live.FlowGramsPerS - flow);
+                if (t is > 5 and < 15)
+                    off.Add(live.FlowGramsPerS - flow);
+                if (t is > 19)
+                    followed.Add(live.FlowGramsPerS - flow);
             }
         }
 
-        Assert.True(off.Average(o => Math.Abs(o) < 0.1 ? 1.0 : 0.0) > 0.95, $"{off.Average(o => Math.Abs(o) < 0.1 ? 1.0 : 0.0):P0}");
+        Assert.True(
+            off.Average(o => Math.Abs(o) < 0.1 ? 1.0 : 0.0) > 0.95,
+            $"{off.Average(o => Math.Abs(o) < 0.1 ? 1.0 : 0.0):P0}"
+        );
         Assert.True(off.Max(Math.Abs) < 0.2, $"{off.Max(Math.Abs):0.00}");
         Assert.True(followed.Average() < 0.05, $"{followed.Average():0.00}");
     }

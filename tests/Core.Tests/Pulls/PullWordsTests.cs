@@ -27,7 +27,9 @@ public sealed class PullWordsTests
     public void A_spring_is_held_until_it_stands_still()
     {
         Assert.Contains(PullWords.Before(Of(MachineFamily.BoilerSpring), false), c => c.IsCaution && c.Text.Contains("flies up"));
-        Assert.Contains(PullWords.After(Of(MachineFamily.BoilerSpring)), c => c.IsCaution && c.Text.Contains("hand on the lever"));
+        Assert.Contains(PullWords.After(Of(MachineFamily.BoilerSpring)), c =>
+            c.IsCaution && c.Text.Contains("hand on the lever")
+        );
     }
 
     [Fact]
@@ -55,7 +57,11 @@ public sealed class PullWordsTests
     [Fact]
     public void The_screen_on_the_puck_is_asked_for_when_there_should_be_one()
     {
-        Assert.Contains(PullWords.Before(Of(MachineFamily.PortableLever), screen: true), c => c.Text.StartsWith("The screen or paper"));
-        Assert.Contains(PullWords.Before(Of(MachineFamily.PortableLever), screen: false), c => c.Text.StartsWith("Nothing lies on the puck"));
+        Assert.Contains(PullWords.Before(Of(MachineFamily.PortableLever), screen: true), c =>
+            c.Text.StartsWith("The screen or paper")
+        );
+        Assert.Contains(PullWords.Before(Of(MachineFamily.PortableLever), screen: false), c =>
+            c.Text.StartsWith("Nothing lies on the puck")
+        );
     }
 }

@@ -1,12 +1,16 @@
+using System.Globalization;
+
 namespace RuddySpring.Core.Tests.SecondWorld;
 
-/// <summary>The coach in both worlds, with scales and spouts of every kind: what he says two seconds after first drops, and the cup on his cue.</summary>
+/// <summary>The coach in both worlds, with scales and spouts of every kind: what he says two seconds after first drops, and the
+/// cup on his cue.</summary>
 public sealed class CoachTests(ITestOutputHelper output)
 {
     private const int Pucks = 40;
 
-    // Asked for are three pucks of four with a scale never seen and 85 of 100 with a known one, or nine tenths of what a particle filter has that
-    // knows the world (bench/Measure/CoachLimit.cs): 68 and 93 of 100 in the own world, 88 and 98 in the other one. These guard what was reached.
+    // Asked for are three pucks of four with a scale never seen and 85 of 100 with a known one, or nine tenths of what a particle
+    // filter has that knows the world (bench/Measure/CoachLimit.cs): 68 and 93 of 100 in the own world, 88 and 98 in the other
+    // one. These guard what was reached.
     [Theory]
     [InlineData(false, 0.5, 0.8)]
     [InlineData(true, 0.75, 0.95)]
@@ -15,11 +19,27 @@ public sealed class CoachTests(ITestOutputHelper output)
         foreach (var world in World.Both)
         {
             // the constants of the coach were set on even seeds: these are odd
-            var all = Enumerable.Range(0, Pucks).Select(i => (ulong)((2 * i) + 1)).AsParallel().AsOrdered().Select(s => CoachTrial.Of(world, s, known)).OfType<CoachTrial>().ToList();
+            var all = Enumerable
+                .Range(0, Pucks)
+                .Select(i => (ulong)((2 * i) + 1))
+                .AsParallel()
+                .AsOrdered()
+                .Select(s => CoachTrial.Of(world, s, known))
+                .OfType<CoachTrial>()
+                .ToList();
             Assert.True(all.Count >= Pucks - 1);
             var hold = all.Where(o => o.Hold is not null).Select(o => o.Hold!.Value).ToList();
-            output.WriteLine(FormattableString.Invariant(
-                $"{world.Name}, scale {(known ? "known from three pulls" : "never seen")}: hold within 10 % {hold.Count(h => Math.Abs(h) < 0.1) * 100.0 / hold.Count:0} of 100 ({hold.Count}), mean {hold.Average():P1}, rms {Math.Sqrt(hold.Average(h => h * h)):P1}; cup within 1 g {all.Count(o => Math.Abs(o.OffCupGrams) < 1) * 100.0 / all.Count:0} of 100, mean {all.Average(o => o.OffCupGrams):0.00} g; delays off {Math.Sqrt(all.Average(o => o.OffDelays * o.OffDelays)):P0}"));
+            output.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{world.Name}, scale {(known ? "known from three pulls" : "never seen")}: hold within 10 % "
+                        + $"{hold.Count(h => Math.Abs(h) < 0.1) * 100.0 / hold.Count:0} of 100 ({hold.Count}), mean "
+                        + $"{hold.Average():P1}, rms {Math.Sqrt(hold.Average(h => h * h)):P1}; cup within 1 g "
+                        + $"{all.Count(o => Math.Abs(o.OffCupGrams) < 1) * 100.0 / all.Count:0} of 100, mean "
+                        + $"{all.Average(o => o.OffCupGrams):0.00} g; delays off "
+                        + $"{Math.Sqrt(all.Average(o => o.OffDelays * o.OffDelays)):P0}"
+                )
+            );
             Assert.True(hold.Count(h => Math.Abs(h) < 0.1) >= holdShare * hold.Count);
             Assert.True(Math.Abs(hold.Average()) < 0.04); // mean error
             Assert.True(all.Count(o => Math.Abs(o.OffCupGrams) < 1) >= cupShare * all.Count);

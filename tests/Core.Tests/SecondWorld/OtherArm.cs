@@ -7,7 +7,7 @@ namespace RuddySpring.Core.Tests.SecondWorld;
 public sealed class OtherArm(SeededRandom random, PullPlan plan, Machine machine, double yieldGrams)
 {
     private const double DeadSeconds = 0.25;
-    private const double Stiffness = 4.0;      // 1/s
+    private const double Stiffness = 4.0; // 1/s
     private const double Damping = 0.65;
     private const double DriftBar = 0.25;
     private const double DriftSeconds = 4.0;
@@ -31,9 +31,11 @@ public sealed class OtherArm(SeededRandom random, PullPlan plan, Machine machine
     public void Step(double seconds, double stepSeconds, double cupGrams, double movedMl, double flowGramsPerS)
     {
         var target = _letGo ? 0 : _follower.TargetBar(new(seconds, cupGrams, cupGrams > 0.3, flowGramsPerS, movedMl));
-        if (_follower.Phase is null && !_letGo) target = plan.Phases[^1].ToBar;
+        if (_follower.Phase is null && !_letGo)
+            target = plan.Phases[^1].ToBar;
         _wanted.Enqueue((seconds, target));
-        while (_wanted.Count > 0 && _wanted.Peek().At <= seconds - DeadSeconds) _aims = _wanted.Dequeue().Bar;
+        while (_wanted.Count > 0 && _wanted.Peek().At <= seconds - DeadSeconds)
+            _aims = _wanted.Dequeue().Bar;
         _drift += (-_drift * stepSeconds / DriftSeconds) + random.Normal(DriftBar * Math.Sqrt(2 * stepSeconds / DriftSeconds));
         var pull = _aims <= 0.05 ? 0 : _aims + (_drift * Math.Min(1, _aims / 4));
         _speed += ((Stiffness * Stiffness * (pull - _bar)) - (2 * Damping * Stiffness * _speed)) * stepSeconds;

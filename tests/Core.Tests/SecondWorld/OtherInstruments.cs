@@ -38,7 +38,8 @@ public sealed class OtherScale(SeededRandom random, double lagSeconds)
     {
         _seen.Enqueue((seconds, grams));
         _sum += grams;
-        while (_seen.Peek().At < seconds - (2 * lagSeconds)) _sum -= _seen.Dequeue().Grams;
+        while (_seen.Peek().At < seconds - (2 * lagSeconds))
+            _sum -= _seen.Dequeue().Grams;
     }
 
     /// <summary>What it shows, g.</summary>

@@ -1,6 +1,7 @@
 namespace RuddySpring.Core.Tests.SecondWorld;
 
-/// <summary>What one coffee is in the second world; all its pucks share it. The numbers were set once and are not tuned.</summary>
+/// <summary>What one coffee is in the second world; all its pucks share it. The numbers were set once and are not
+/// tuned.</summary>
 /// <param name="CompactsBy">Rise of a layer's resistance under a very large stress.</param>
 /// <param name="HalfStressBar">Stress at which half of that is there.</param>
 /// <param name="PressSeconds">How long a layer takes to be compacted; it takes twice as long to recover.</param>
@@ -14,32 +15,54 @@ namespace RuddySpring.Core.Tests.SecondWorld;
 /// <param name="SoakSeconds">Time constant of that.</param>
 /// <param name="SolublePerSecond">Rate at which solubles leave a grain.</param>
 public sealed record OtherCoffee(
-    double CompactsBy, double HalfStressBar, double PressSeconds, double FinesWeight, double DetachPerMl, double CaughtALayer, double OpensBy,
-    double InertialBarS2PerMl2, double VoidsGramsPerGram, double SoakGramsPerGram, double SoakSeconds, double SolublePerSecond)
+    double CompactsBy,
+    double HalfStressBar,
+    double PressSeconds,
+    double FinesWeight,
+    double DetachPerMl,
+    double CaughtALayer,
+    double OpensBy,
+    double InertialBarS2PerMl2,
+    double VoidsGramsPerGram,
+    double SoakGramsPerGram,
+    double SoakSeconds,
+    double SolublePerSecond
+)
 {
     /// <summary>A coffee by chance.</summary>
     public static OtherCoffee Draw(SeededRandom random)
     {
         double About(double middle, double share) => middle * Math.Exp(random.Normal(share));
         return new(
-            About(0.7, 0.25), About(5, 0.2), About(1.5, 0.2), About(0.5, 0.25), About(0.02, 0.3), About(0.2, 0.2), Math.Clamp(About(0.45, 0.15), 0.2, 0.7),
-            About(0.2, 0.3), About(0.62, 0.05), About(0.5, 0.08), About(4, 0.15), About(0.07, 0.15));
+            About(0.7, 0.25),
+            About(5, 0.2),
+            About(1.5, 0.2),
+            About(0.5, 0.25),
+            About(0.02, 0.3),
+            About(0.2, 0.2),
+            Math.Clamp(About(0.45, 0.15), 0.2, 0.7),
+            About(0.2, 0.3),
+            About(0.62, 0.05),
+            About(0.5, 0.08),
+            About(4, 0.15),
+            About(0.07, 0.15)
+        );
     }
 }
 
 /// <summary>
-/// A puck of physics that the core does not have, to judge the core by: columns of layers in series; every layer is compacted, late and
-/// up to a limit, by the pressure drop above it; fines come loose, move down and clog the layers below; what dissolves opens the bed;
-/// flow has an inertial loss (Forchheimer 1901); the front fills the voids, and the grains go on drinking after it. Frozen: nothing in it was set by
-/// looking at what the core makes of it.
+/// A puck of physics that the core does not have, to judge the core by: columns of layers in series; every layer is compacted,
+/// late and up to a limit, by the pressure drop above it; fines come loose, move down and clog the layers below; what dissolves
+/// opens the bed; flow has an inertial loss (Forchheimer 1901); the front fills the voids, and the grains go on drinking after
+/// it. Frozen: nothing in it was set by looking at what the core makes of it.
 /// </summary>
 public sealed class OtherPuck
 {
     private const int Columns = 3;
     private const int Layers = 8;
     private const double SuctionBar = 0.15;
-    private const double FrontShare = 0.4;     // of a layer's resistance while it is only just wet
-    private const double EntryShare = 0.12;    // of the whole bed's resistance, above the first layer
+    private const double FrontShare = 0.4; // of a layer's resistance while it is only just wet
+    private const double EntryShare = 0.12; // of the whole bed's resistance, above the first layer
     private const double LooseFines = 0.5;
     private const double LastLayerCatches = 2.0;
     private const double WanderShare = 0.04;
@@ -52,7 +75,7 @@ public sealed class OtherPuck
     private readonly OtherCoffee _coffee;
     private readonly double _dose;
     private readonly double _restrictor;
-    private readonly double _layerResistance;   // of one layer of the whole puck, fresh and at rest
+    private readonly double _layerResistance; // of one layer of the whole puck, fresh and at rest
     private readonly double[] _ease = new double[Columns];
     private readonly Layer[] _layers = new Layer[Columns * Layers];
     private readonly double[] _front = new double[Columns];
@@ -66,22 +89,45 @@ public sealed class OtherPuck
     /// <param name="resistance">Of the bed at rest, fresh, at 93 degC, bar s/ml.</param>
     /// <param name="waterC">Water, degC.</param>
     /// <param name="restrictor">Orifice below it, bar s2/ml2.</param>
-    public OtherPuck(SeededRandom random, OtherCoffee coffee, double doseGrams, double resistance, double waterC, double restrictor = 0)
+    public OtherPuck(
+        SeededRandom random,
+        OtherCoffee coffee,
+        double doseGrams,
+        double resistance,
+        double waterC,
+        double restrictor = 0
+    )
     {
         (_random, _coffee, _restrictor) = (random, coffee, restrictor);
         _dose = doseGrams + random.Normal(0.12);
         // water thins by about 1.1 % a kelvin near the boil (steam tables, from memory)
         var thin = Math.Exp(-0.011 * (waterC + random.Normal(1.2) - 93));
         _layerResistance = resistance * thin * Math.Exp(random.Normal(0.05)) / Layers;
-        for (var c = 0; c < Columns; c++) _ease[c] = Math.Exp(random.Normal(ColumnSpread));
+        for (var c = 0; c < Columns; c++)
+            _ease[c] = Math.Exp(random.Normal(ColumnSpread));
         var mean = _ease.Average();
-        for (var c = 0; c < Columns; c++) _ease[c] /= mean;
-        Array.Fill(_layers, new Layer { Fines = 1, Loose = LooseFines, Solubles = 1 });
+        for (var c = 0; c < Columns; c++)
+            _ease[c] /= mean;
+        Array.Fill(
+            _layers,
+            new Layer
+            {
+                Fines = 1,
+                Loose = LooseFines,
+                Solubles = 1,
+            }
+        );
     }
 
     private OtherPuck(OtherPuck other, SeededRandom random)
     {
-        (_random, _coffee, _dose, _restrictor, _layerResistance) = (random, other._coffee, other._dose, other._restrictor, other._layerResistance);
+        (_random, _coffee, _dose, _restrictor, _layerResistance) = (
+            random,
+            other._coffee,
+            other._dose,
+            other._restrictor,
+            other._layerResistance
+        );
         (_ease, _layers, _front, _soaked) = ([.. other._ease], [.. other._layers], [.. other._front], [.. other._soaked]);
         (_wander, InflowMl, LeftGrams, SolidsGrams) = (other._wander, other.InflowMl, other.LeftGrams, other.SolidsGrams);
     }
@@ -107,7 +153,8 @@ public sealed class OtherPuck
         var open = 0.0;
         for (var c = 0; c < Columns; c++)
         {
-            if (_front[c] < Layers) Wet(c, pressure, seconds);
+            if (_front[c] < Layers)
+                Wet(c, pressure, seconds);
             conductance[c] = _front[c] >= Layers ? _ease[c] / Columns / Resistance(c, Layers) : 0;
             open += conductance[c];
         }
@@ -116,7 +163,8 @@ public sealed class OtherPuck
         var left = 0.0;
         for (var c = 0; c < Columns; c++)
         {
-            if (_front[c] < Layers) continue;
+            if (_front[c] < Layers)
+                continue;
             var through = open > 0 ? flow * conductance[c] / open : 0;
             InflowMl += through * seconds;
             left += Flow(c, pressure, through, seconds);
@@ -130,13 +178,15 @@ public sealed class OtherPuck
     public double FlowAt(double pressureBar)
     {
         var open = 0.0;
-        for (var c = 0; c < Columns; c++) open += _front[c] >= Layers ? _ease[c] / Columns / Resistance(c, Layers) : 0;
+        for (var c = 0; c < Columns; c++)
+            open += _front[c] >= Layers ? _ease[c] / Columns / Resistance(c, Layers) : 0;
         return Through(Math.Max(0, pressureBar), open);
     }
 
     private double Through(double pressure, double open)
     {
-        if (open <= 0) return 0;
+        if (open <= 0)
+            return 0;
         var (r, k) = (1 / open, _coffee.InertialBarS2PerMl2 + _restrictor);
         return (Math.Sqrt((r * r) + (4 * k * pressure)) - r) / (2 * k);
     }
@@ -144,7 +194,8 @@ public sealed class OtherPuck
     /// <summary>The front of one column fills the voids of its layers, one after the other.</summary>
     private void Wet(int column, double pressure, double seconds)
     {
-        if (pressure <= 0.02 && _front[column] <= 0) return;
+        if (pressure <= 0.02 && _front[column] <= 0)
+            return;
         var room = _coffee.VoidsGramsPerGram * _dose / Columns / Layers;
         var behind = (FrontShare * Resistance(column, _front[column])) + (EntryShare * _layerResistance * Layers);
         var taken = (pressure + SuctionBar) * _ease[column] / Columns / behind * seconds;
@@ -156,7 +207,8 @@ public sealed class OtherPuck
     private double Resistance(int column, double upTo)
     {
         var sum = 0.0;
-        for (var i = 0; i < Layers && i < upTo; i++) sum += Math.Min(1, upTo - i) * Of(_layers[(column * Layers) + i]);
+        for (var i = 0; i < Layers && i < upTo; i++)
+            sum += Math.Min(1, upTo - i) * Of(_layers[(column * Layers) + i]);
         return sum * _layerResistance * Math.Exp(_wander);
     }
 
@@ -166,11 +218,17 @@ public sealed class OtherPuck
     /// <summary>What a flow in ml/s through a column does to its layers in a step; gives what leaves, g.</summary>
     private double Flow(int column, double pressure, double flow, double seconds)
     {
-        var drink = Math.Min(flow * seconds, _coffee.SoakGramsPerGram * _dose / Columns * (1 - _soaked[column]) * seconds / _coffee.SoakSeconds);
+        var drink = Math.Min(
+            flow * seconds,
+            _coffee.SoakGramsPerGram * _dose / Columns * (1 - _soaked[column]) * seconds / _coffee.SoakSeconds
+        );
         _soaked[column] += drink / (_coffee.SoakGramsPerGram * _dose / Columns);
         var whole = 0.0;
-        for (var i = 0; i < Layers; i++) whole += Of(_layers[(column * Layers) + i]);
-        double above = 0, carriedFines = 0, carriedSolids = 0;
+        for (var i = 0; i < Layers; i++)
+            whole += Of(_layers[(column * Layers) + i]);
+        double above = 0,
+            carriedFines = 0,
+            carriedSolids = 0;
         var passes = (flow * seconds) - drink;
         var holds = _coffee.VoidsGramsPerGram * _dose / Columns / Layers;
         for (var i = 0; i < Layers; i++)
@@ -178,7 +236,10 @@ public sealed class OtherPuck
             ref var layer = ref _layers[(column * Layers) + i];
             above += pressure * Of(layer) / whole;
             var target = _coffee.CompactsBy * above / (above + _coffee.HalfStressBar);
-            layer.Compacted += (target - layer.Compacted) * seconds / (target > layer.Compacted ? _coffee.PressSeconds : 2 * _coffee.PressSeconds);
+            layer.Compacted +=
+                (target - layer.Compacted)
+                * seconds
+                / (target > layer.Compacted ? _coffee.PressSeconds : 2 * _coffee.PressSeconds);
             // a column carries its third of the flow: what tears is the flow of the whole puck
             var torn = layer.Loose * Math.Min(0.5, _coffee.DetachPerMl * flow * Columns * seconds);
             var caught = carriedFines * Math.Min(1, _coffee.CaughtALayer * (i == Layers - 1 ? LastLayerCatches : 1));

@@ -6,7 +6,14 @@ namespace RuddySpring.Core.Tests.SecondWorld;
 /// <summary>The second world is a world of coffee: what people see of real pucks, it shows too (common practice).</summary>
 public sealed class OtherWorldTests(ITestOutputHelper output)
 {
-    private static (double? Drops, double Seconds, OtherPuck Puck) Flat(ulong seed, double dose, double resistance, double bar, double yield, OtherCoffee? coffee = null)
+    private static (double? Drops, double Seconds, OtherPuck Puck) Flat(
+        ulong seed,
+        double dose,
+        double resistance,
+        double bar,
+        double yield,
+        OtherCoffee? coffee = null
+    )
     {
         var random = new SeededRandom(seed);
         var puck = new OtherPuck(random, coffee ?? OtherCoffee.Draw(random), dose, resistance, 93);
@@ -15,16 +22,21 @@ public sealed class OtherWorldTests(ITestOutputHelper output)
         for (; t < 150 && puck.LeftGrams < yield; t += 0.01)
         {
             puck.Step(Math.Min(bar, bar * t / 3), 0.01);
-            if (puck.LeftGrams > 0.2) drops ??= t;
+            if (puck.LeftGrams > 0.2)
+                drops ??= t;
         }
 
         return (drops, t, puck);
     }
 
-    [Fact] // common practice: 18 g to 36 g in 25 to 30 s at nine bar, drops after 4 to 8 s, 18 to 22 % extracted, 8 to 12 % strong
+    // common practice: 18 g to 36 g in 25 to 30 s at nine bar, drops after 4 to 8 s, 18 to 22 % extracted, 8 to 12 % strong
+    [Fact]
     public void A_usual_puck_runs_as_usual()
     {
-        double seconds = 0, drops = 0, extracted = 0, strong = 0;
+        double seconds = 0,
+            drops = 0,
+            extracted = 0,
+            strong = 0;
         const int n = 40;
         for (ulong seed = 1; seed <= n; seed++)
         {
@@ -33,7 +45,9 @@ public sealed class OtherWorldTests(ITestOutputHelper output)
             (extracted, strong) = (extracted + (puck.SolidsGrams / 18 / n), strong + (puck.SolidsGrams / puck.LeftGrams / n));
         }
 
-        output.WriteLine(FormattableString.Invariant($"{seconds:0.0} s, drops at {drops:0.0} s, {extracted:P1} extracted, {strong:P1} strong"));
+        output.WriteLine(
+            FormattableString.Invariant($"{seconds:0.0} s, drops at {drops:0.0} s, {extracted:P1} extracted, {strong:P1} strong")
+        );
         Assert.InRange(seconds, 22, 32);
         Assert.InRange(drops, 3, 8);
         Assert.InRange(extracted, 0.17, 0.23);
@@ -61,12 +75,18 @@ public sealed class OtherWorldTests(ITestOutputHelper output)
     [Fact]
     public void An_arm_comes_to_what_it_aims_at()
     {
-        var arm = new OtherArm(new SeededRandom(5), ShippedPlans.FlatAndFirm, FamilyDefaults.Of(MachineFamily.PortableLever).Machine, 30);
+        var arm = new OtherArm(
+            new SeededRandom(5),
+            ShippedPlans.FlatAndFirm,
+            FamilyDefaults.Of(MachineFamily.PortableLever).Machine,
+            30
+        );
         var bars = new List<double>();
         for (var t = 0.0; t < 20; t += 0.01)
         {
             arm.Step(t, 0.01, 0, 0, 0);
-            if (t > 15) bars.Add(arm.PressureBar);
+            if (t > 15)
+                bars.Add(arm.PressureBar);
         }
 
         Assert.InRange(bars.Average(), 1, 11);

@@ -4,7 +4,8 @@ using RuddySpring.Instruments;
 
 namespace RuddySpring.Core.Tests.SecondWorld;
 
-/// <summary>A pull in a world: what truly happens, and what its instruments say of it. Times are s since the lever moved.</summary>
+/// <summary>A pull in a world: what truly happens, and what its instruments say of it. Times are s since the lever
+/// moved.</summary>
 public interface IWorldPull
 {
     /// <summary>On the puck, bar.</summary>
@@ -38,7 +39,8 @@ public interface IWorldPull
     double FlowSoon(double bar);
 }
 
-/// <summary>A puck of a world under a pressure that is told, with what a scale would show: what someone who knows that world can imagine.</summary>
+/// <summary>A puck of a world under a pressure that is told, with what a scale would show: what someone who knows that world can
+/// imagine.</summary>
 public interface IImagined
 {
     /// <summary>What the scale would show, g.</summary>
@@ -104,15 +106,24 @@ public abstract record World(string Name)
 
     /// <summary>What its instruments recorded of a pull: g from zero, a gauge not put right.</summary>
     /// <returns>The trace, when the hand heard that it was time, and what came into the cup.</returns>
-    public static (Trace Trace, double CuedAt, double CupGrams) Record(IWorldPull pull, double yieldGrams, double longestSeconds = 150)
+    public static (Trace Trace, double CuedAt, double CupGrams) Record(
+        IWorldPull pull,
+        double yieldGrams,
+        double longestSeconds = 150
+    )
     {
-        List<double> at = [], bars = [], when = [], grams = [];
+        List<double> at = [],
+            bars = [],
+            when = [],
+            grams = [];
         double? over = null;
         for (var step = 1; step * StepSeconds < longestSeconds && !(over < (step * StepSeconds) - 6); step++)
         {
             var t = step * StepSeconds;
-            if (pull.CupGrams + pull.AtSpoutGrams >= yieldGrams) over ??= t;
-            if (t > over + ReactsSeconds) pull.LetGo();
+            if (pull.CupGrams + pull.AtSpoutGrams >= yieldGrams)
+                over ??= t;
+            if (t > over + ReactsSeconds)
+                pull.LetGo();
             pull.Step(t);
             if (step % GaugeSteps == 0)
             {
@@ -120,12 +131,17 @@ public abstract record World(string Name)
                 bars.Add(pull.Gauge());
             }
 
-            if (step % ScaleSteps != 0) continue;
+            if (step % ScaleSteps != 0)
+                continue;
             when.Add(t);
             grams.Add(pull.Scale());
         }
 
-        return (new([new(Channel.Pressure, Origin.Measured, at, bars), new(Channel.Weight, Origin.Measured, when, grams)]), over ?? longestSeconds, pull.CupGrams);
+        return (
+            new([new(Channel.Pressure, Origin.Measured, at, bars), new(Channel.Weight, Origin.Measured, when, grams)]),
+            over ?? longestSeconds,
+            pull.CupGrams
+        );
     }
 
     private sealed record OwnWorld() : World("own")
@@ -141,9 +157,21 @@ public abstract record World(string Name)
         private sealed record House(double SpoutSeconds, double ScaleSeconds) : IHousehold
         {
             public IWorldPull Pull(ShotConditions sheet, double grind, ulong seed) =>
-                new Run(new SeededRandom(seed), sheet.WithResistance(UsualResistance * grind) with { Path = new(SpoutSeconds, ScaleSeconds) });
+                new Run(
+                    new SeededRandom(seed),
+                    sheet.WithResistance(UsualResistance * grind) with
+                    {
+                        Path = new(SpoutSeconds, ScaleSeconds),
+                    }
+                );
 
-            public IImagined Imagine(ShotConditions sheet, double grind, double spoutSeconds, double scaleSeconds, SeededRandom random)
+            public IImagined Imagine(
+                ShotConditions sheet,
+                double grind,
+                double spoutSeconds,
+                double scaleSeconds,
+                SeededRandom random
+            )
             {
                 var path = new CupPath(spoutSeconds, scaleSeconds);
                 return new Imagined(new(random, sheet.WithResistance(UsualResistance * grind) with { Path = path }), path, 0);
@@ -170,7 +198,8 @@ public abstract record World(string Name)
         private static double Ahead(StandInPuck puck, double bar)
         {
             var ahead = new StandInPuck(puck, new SeededRandom(1));
-            for (var i = 0; i < SoonSteps; i++) ahead.Step(bar, StepSeconds);
+            for (var i = 0; i < SoonSteps; i++)
+                ahead.Step(bar, StepSeconds);
             return ahead.LeavesGramsPerS;
         }
 
@@ -193,7 +222,8 @@ public abstract record World(string Name)
 
             public void Step(double seconds)
             {
-                if (_puck.InflowMl >= CupVolumes.MostPuckMl(sheet.Machine)) _hand.LetGo();
+                if (_puck.InflowMl >= CupVolumes.MostPuckMl(sheet.Machine))
+                    _hand.LetGo();
                 _hand.Next(_puck.Seen with { Seconds = seconds }, _puck.InflowMlPerS, StepSeconds);
                 _puck.Step(_hand.PressureBar, StepSeconds);
             }
@@ -220,10 +250,16 @@ public abstract record World(string Name)
 
         private sealed record House(OtherCoffee Coffee, double SpoutSeconds, double ScaleSeconds) : IHousehold
         {
-            public IWorldPull Pull(ShotConditions sheet, double grind, ulong seed) => new Run(new SeededRandom(seed), sheet, this, grind * UsualResistance);
+            public IWorldPull Pull(ShotConditions sheet, double grind, ulong seed) =>
+                new Run(new SeededRandom(seed), sheet, this, grind * UsualResistance);
 
-            public IImagined Imagine(ShotConditions sheet, double grind, double spoutSeconds, double scaleSeconds, SeededRandom random) => new Imagined(
-                Of(random, Coffee, sheet, grind * UsualResistance), new(spoutSeconds), scaleSeconds, []);
+            public IImagined Imagine(
+                ShotConditions sheet,
+                double grind,
+                double spoutSeconds,
+                double scaleSeconds,
+                SeededRandom random
+            ) => new Imagined(Of(random, Coffee, sheet, grind * UsualResistance), new(spoutSeconds), scaleSeconds, []);
         }
 
         private static OtherPuck Of(SeededRandom random, OtherCoffee coffee, ShotConditions sheet, double resistance) =>
@@ -233,11 +269,17 @@ public abstract record World(string Name)
         {
             var ahead = puck.Copy(new SeededRandom(1));
             var left = 0.0;
-            for (var i = 0; i < SoonSteps; i++) left = ahead.Step(bar, StepSeconds);
+            for (var i = 0; i < SoonSteps; i++)
+                left = ahead.Step(bar, StepSeconds);
             return left / StepSeconds;
         }
 
-        private sealed class Imagined(OtherPuck puck, OtherSpout spout, double scaleSeconds, IEnumerable<(double At, double Grams)> before) : IImagined
+        private sealed class Imagined(
+            OtherPuck puck,
+            OtherSpout spout,
+            double scaleSeconds,
+            IEnumerable<(double At, double Grams)> before
+        ) : IImagined
         {
             private readonly Queue<(double At, double Grams)> _seen = new(before);
             private double _at;
@@ -252,12 +294,14 @@ public abstract record World(string Name)
                 var falls = spout.Pass(puck.Step(bar, seconds), seconds);
                 (_at, _cup, Drips) = (_at + seconds, _cup + falls, falls > 1e-4 * seconds);
                 _seen.Enqueue((_at, _cup));
-                while (_seen.Peek().At < _at - (2 * scaleSeconds)) _seen.Dequeue();
+                while (_seen.Peek().At < _at - (2 * scaleSeconds))
+                    _seen.Dequeue();
             }
 
             public double FlowSoon(double bar) => Ahead(puck, bar);
 
-            public IImagined Copy(SeededRandom random) => new Imagined(puck.Copy(random), spout.Copy(), scaleSeconds, _seen) { _at = _at, _cup = _cup };
+            public IImagined Copy(SeededRandom random) =>
+                new Imagined(puck.Copy(random), spout.Copy(), scaleSeconds, _seen) { _at = _at, _cup = _cup };
         }
 
         private sealed class Run(SeededRandom random, ShotConditions sheet, House house, double resistance) : IWorldPull
@@ -281,7 +325,8 @@ public abstract record World(string Name)
 
             public void Step(double seconds)
             {
-                if (_puck.InflowMl >= CupVolumes.MostPuckMl(sheet.Machine)) _arm.LetGo();
+                if (_puck.InflowMl >= CupVolumes.MostPuckMl(sheet.Machine))
+                    _arm.LetGo();
                 _arm.Step(seconds, StepSeconds, CupGrams, _puck.InflowMl, _falls / StepSeconds);
                 var left = _puck.Step(_arm.PressureBar, StepSeconds);
                 LeavesGramsPerS = left / StepSeconds;

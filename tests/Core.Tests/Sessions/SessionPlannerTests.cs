@@ -25,7 +25,10 @@ public sealed class SessionPlannerTests
         Planner(family).Plan(Wants(family, drinks, milks), ready, SessionProgress.None);
 
     private static string Text(SessionPlan plan) =>
-        string.Join("\n", plan.Steps.Select(s => $"{s.StartSeconds / 60,6:0.0} {s.Seconds,5:0} {s.Key,-12} {s.GroupC:0.0} {s.Title}")) + $"\n{plan.LastCupSeconds / 60:0.0} {plan.Problem} {plan.Water}";
+        string.Join(
+            "\n",
+            plan.Steps.Select(s => $"{s.StartSeconds / 60, 6:0.0} {s.Seconds, 5:0} {s.Key, -12} {s.GroupC:0.0} {s.Title}")
+        ) + $"\n{plan.LastCupSeconds / 60:0.0} {plan.Problem} {plan.Water}";
 
     [Fact] // common practice: after two or three in a row a small dipper's group is too hot; a large spring machine's is not
     public void Five_cups_need_cooling_on_the_dipper_and_none_on_the_spring_machine()
@@ -38,7 +41,8 @@ public sealed class SessionPlannerTests
         var spring = Plan(MachineFamily.BoilerSpring, 5);
         Assert.DoesNotContain(spring.Steps, s => s.Kind is StepKind.Cloth or StepKind.Rest);
         Assert.All(spring.Shots, s => Assert.InRange(s.LeverUpC, 82, 98));
-        var rested = Planner(MachineFamily.BoilerDirect).Plan(Wants(MachineFamily.BoilerDirect, 5) with { Cloth = false }, null, SessionProgress.None);
+        var rested = Planner(MachineFamily.BoilerDirect)
+            .Plan(Wants(MachineFamily.BoilerDirect, 5) with { Cloth = false }, null, SessionProgress.None);
         Assert.Contains(rested.Steps, s => s.Kind == StepKind.Rest);
         Assert.All(rested.Shots, s => Assert.InRange(s.LeverUpC, 69.9, 85.1));
         Assert.True(rested.LastCupSeconds > dipper.LastCupSeconds);
@@ -76,17 +80,32 @@ public sealed class SessionPlannerTests
     [Fact]
     public void Hands_are_never_asked_for_two_things_at_once()
     {
-        Gen.Select(Gen.Enum<MachineFamily>(), Gen.Int[1, 6], Gen.Int[0, 3], Gen.Int[0, 2], Gen.Double[20, 120], Gen.Bool).Sample((family, drinks, milks, spare, grind, cloth) =>
-        {
-            var plan = Planner(family, 1640).Plan(Wants(family, drinks, milks) with { SpareBaskets = spare, GrindSeconds = grind, Cloth = cloth }, null, SessionProgress.None);
-            var busy = plan.Steps.Where(s => !s.HandsFree).OrderBy(s => s.StartSeconds).ToArray();
-            for (var i = 1; i < busy.Length; i++)
-            {
-                if (busy[i].StartSeconds < busy[i - 1].EndSeconds - 0.5) throw new InvalidOperationException($"{busy[i - 1].Key} and {busy[i].Key}\n{Text(plan)}");
-            }
+        Gen.Select(Gen.Enum<MachineFamily>(), Gen.Int[1, 6], Gen.Int[0, 3], Gen.Int[0, 2], Gen.Double[20, 120], Gen.Bool)
+            .Sample(
+                (family, drinks, milks, spare, grind, cloth) =>
+                {
+                    var plan = Planner(family, 1640)
+                        .Plan(
+                            Wants(family, drinks, milks) with
+                            {
+                                SpareBaskets = spare,
+                                GrindSeconds = grind,
+                                Cloth = cloth,
+                            },
+                            null,
+                            SessionProgress.None
+                        );
+                    var busy = plan.Steps.Where(s => !s.HandsFree).OrderBy(s => s.StartSeconds).ToArray();
+                    for (var i = 1; i < busy.Length; i++)
+                    {
+                        if (busy[i].StartSeconds < busy[i - 1].EndSeconds - 0.5)
+                            throw new InvalidOperationException($"{busy[i - 1].Key} and {busy[i].Key}\n{Text(plan)}");
+                    }
 
-            return plan.Problem is not null || plan.Steps.Count(s => s.Kind == StepKind.Shot) == drinks;
-        }, iter: 60);
+                    return plan.Problem is not null || plan.Steps.Count(s => s.Kind == StepKind.Shot) == drinks;
+                },
+                iter: 60
+            );
     }
 
     [Fact]
@@ -96,22 +115,35 @@ public sealed class SessionPlannerTests
         var plan = Plan(MachineFamily.BoilerDirect, 4, 2, ready);
         Assert.Equal(ready, plan.LastCupSeconds, 46.0);
         Assert.True(plan.Steps[0].StartSeconds > 3600);
-        var late = Planner(MachineFamily.BoilerDirect).Plan(Wants(MachineFamily.BoilerDirect, 5) with { Cloth = false }, 1500, SessionProgress.None);
+        var late = Planner(MachineFamily.BoilerDirect)
+            .Plan(Wants(MachineFamily.BoilerDirect, 5) with { Cloth = false }, 1500, SessionProgress.None);
         Assert.Contains("after the time you asked for", late.Problem, StringComparison.Ordinal);
         Assert.Contains(late.Remedies, r => r.StartsWith("Serve", StringComparison.Ordinal));
         Assert.Contains(late.Remedies, r => r.Contains("cloth", StringComparison.Ordinal));
-        var soon = Planner(MachineFamily.BoilerDirect).Plan(Wants(MachineFamily.BoilerDirect, 5), Plan(MachineFamily.BoilerDirect, 3).LastCupSeconds + 20, SessionProgress.None);
+        var soon = Planner(MachineFamily.BoilerDirect)
+            .Plan(
+                Wants(MachineFamily.BoilerDirect, 5),
+                Plan(MachineFamily.BoilerDirect, 3).LastCupSeconds + 20,
+                SessionProgress.None
+            );
         Assert.Contains(soon.Remedies, r => r.StartsWith("Make 3 drinks", StringComparison.Ordinal));
     }
 
-    [Fact] // 2 milks of 150 g take about 28 g of steam; a full small boiler gives a handful of shots, and then wants refilling with a cool-down
+    // 2 milks of 150 g take about 28 g of steam; a full small boiler gives a handful of shots, and then wants refilling with a
+    // cool-down
+    [Fact]
     public void Water_never_falls_below_the_element()
     {
         var plan = Plan(MachineFamily.BoilerDirect, 9, 4);
         Assert.True(plan.Water.Refills >= 1, Text(plan));
         var kinds = plan.Steps.Select(s => s.Kind).ToList();
         var release = kinds.IndexOf(StepKind.Depressurise);
-        Assert.True(release > 0 && release < kinds.IndexOf(StepKind.Cool) && kinds.IndexOf(StepKind.Cool) < kinds.IndexOf(StepKind.Refill), Text(plan));
+        Assert.True(
+            release > 0
+                && release < kinds.IndexOf(StepKind.Cool)
+                && kinds.IndexOf(StepKind.Cool) < kinds.IndexOf(StepKind.Refill),
+            Text(plan)
+        );
         Assert.Contains("Never open the filler", plan.Steps[release].Caution, StringComparison.Ordinal);
         Assert.True(plan.Water.AtEndGrams >= plan.Water.MinimumGrams - 0.1, Text(plan));
         Assert.InRange(Plan(MachineFamily.BoilerDirect, 1).Water.ShotsLeft, 5, 9);
@@ -122,8 +154,14 @@ public sealed class SessionPlannerTests
     {
         var family = MachineFamily.BoilerSpring;
         var plain = Planner(family).Plan(Wants(family, 4, 4), null, SessionProgress.None);
-        Assert.True(Planner(family).Plan(Wants(family, 4, 4) with { SpareBaskets = 3 }, null, SessionProgress.None).LastCupSeconds < plain.LastCupSeconds);
-        Assert.True(Planner(family).Plan(Wants(family, 4, 4) with { SteamAlongside = true }, null, SessionProgress.None).LastCupSeconds < plain.LastCupSeconds);
+        Assert.True(
+            Planner(family).Plan(Wants(family, 4, 4) with { SpareBaskets = 3 }, null, SessionProgress.None).LastCupSeconds
+                < plain.LastCupSeconds
+        );
+        Assert.True(
+            Planner(family).Plan(Wants(family, 4, 4) with { SteamAlongside = true }, null, SessionProgress.None).LastCupSeconds
+                < plain.LastCupSeconds
+        );
         var shared = Planner(family).Plan(Wants(family, 4) with { CupsAPull = 2 }, null, SessionProgress.None);
         Assert.Equal(2, shared.Steps.Count(s => s.Kind == StepKind.Shot));
     }
@@ -150,7 +188,9 @@ public sealed class SessionPlannerTests
         Assert.Equal(StepKind.Cloth, hot.Steps[0].Kind);
 
         // the whole done, nothing is left but the time
-        var all = first.Steps.Select(s => new DoneStep(s.Key, s.Kind, s.StartSeconds, s.EndSeconds, false, s.Grams, s.DoseGrams)).ToArray();
+        var all = first
+            .Steps.Select(s => new DoneStep(s.Key, s.Kind, s.StartSeconds, s.EndSeconds, false, s.Grams, s.DoseGrams))
+            .ToArray();
         Assert.Empty(planner.Plan(wants, null, new(first.EndSeconds + 5, all, [], [])).Steps);
     }
 
@@ -169,11 +209,24 @@ public sealed class SessionPlannerTests
     [Fact]
     public void A_group_that_never_gets_warm_is_said_so()
     {
-        var cold = FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine with { BoilerGaugeBar = 0.2, Heat = new HeatConstants { BoilerGroupWPerK = 0.05 } };
+        var cold = FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine with
+        {
+            BoilerGaugeBar = 0.2,
+            Heat = new HeatConstants { BoilerGroupWPerK = 0.05 },
+        };
         var plan = new SessionPlanner(new(cold, 10, 0)).Plan(Wants(MachineFamily.BoilerDirect, 1), null, SessionProgress.None);
         Assert.Contains("does not reach its band", plan.Problem, StringComparison.Ordinal);
         Assert.NotEmpty(plan.Remedies);
-        var kettle = Planner(MachineFamily.PortableLever).Plan(Wants(MachineFamily.PortableLever, 1) with { KettleGrams = 200, Preheat = PreheatMethod.BlankPresses }, null, SessionProgress.None);
+        var kettle = Planner(MachineFamily.PortableLever)
+            .Plan(
+                Wants(MachineFamily.PortableLever, 1) with
+                {
+                    KettleGrams = 200,
+                    Preheat = PreheatMethod.BlankPresses,
+                },
+                null,
+                SessionProgress.None
+            );
         Assert.Contains("kettle holds", kettle.Problem, StringComparison.Ordinal);
     }
 
@@ -181,8 +234,15 @@ public sealed class SessionPlannerTests
     [InlineData(0, 60, "drinks")]
     [InlineData(2, 900, "grindSeconds")]
     public void Wrong_wants_are_named(int drinks, double grind, string field) =>
-        Assert.Equal(field, Assert.Throws<FieldRangeException>(() =>
-            Planner(MachineFamily.BoilerDirect).Plan(Wants(MachineFamily.BoilerDirect, drinks) with { GrindSeconds = grind }, null, SessionProgress.None)).Range.Field);
+        Assert.Equal(
+            field,
+            Assert
+                .Throws<FieldRangeException>(() =>
+                    Planner(MachineFamily.BoilerDirect)
+                        .Plan(Wants(MachineFamily.BoilerDirect, drinks) with { GrindSeconds = grind }, null, SessionProgress.None)
+                )
+                .Range.Field
+        );
 
     [Fact]
     public void A_cloth_that_is_under_way_is_waited_for()
@@ -191,7 +251,10 @@ public sealed class SessionPlannerTests
         var wants = Wants(MachineFamily.BoilerDirect, 4);
         var first = planner.Plan(wants, null, SessionProgress.None);
         var cloth = first.Steps.Single(s => s.Kind == StepKind.Cloth);
-        var done = first.Steps.TakeWhile(s => s != cloth).Select(s => new DoneStep(s.Key, s.Kind, s.StartSeconds, s.EndSeconds, false, s.Grams, s.DoseGrams)).ToArray();
+        var done = first
+            .Steps.TakeWhile(s => s != cloth)
+            .Select(s => new DoneStep(s.Key, s.Kind, s.StartSeconds, s.EndSeconds, false, s.Grams, s.DoseGrams))
+            .ToArray();
         var begun = new DoneStep(cloth.Key, cloth.Kind, cloth.StartSeconds, cloth.StartSeconds + 300, false);
         var plan = planner.Plan(wants, null, new(cloth.StartSeconds + 20, done, [], [begun]));
         Assert.Equal(cloth.StartSeconds, plan.Steps.Single(s => s.Kind == StepKind.Cloth).StartSeconds);

@@ -9,13 +9,14 @@ public sealed class WaysToWarmTests
     private static readonly Machine Heated = FamilyDefaults.Of(MachineFamily.HeatedGroup).Machine;
     private static readonly Machine Portable = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
 
-    private static SessionWants Wants(PreheatMethod way) => new()
-    {
-        Drinks = [new("", 0)],
-        DoseGrams = 16,
-        YieldGrams = 32,
-        Preheat = way,
-    };
+    private static SessionWants Wants(PreheatMethod way) =>
+        new()
+        {
+            Drinks = [new("", 0)],
+            DoseGrams = 16,
+            YieldGrams = 32,
+            Preheat = way,
+        };
 
     private static SessionPlan Plan(Machine machine, SessionWants wants) =>
         new SessionPlanner(new(machine, 20, 0)).Plan(wants, null, SessionProgress.None);
@@ -29,7 +30,11 @@ public sealed class WaysToWarmTests
     {
         var plan = Plan(Heated, Wants(PreheatMethod.ElectricStep) with { HeaterStepC = step });
         Assert.InRange(plan.Shots[0].LeverUpC, step - 3, step + 3);
-        Assert.Contains($"{Quantity.Celsius(step):0}", plan.Steps.Single(s => s.Kind == StepKind.Preheat).Detail, StringComparison.Ordinal);
+        Assert.Contains(
+            $"{Quantity.Celsius(step):0}",
+            plan.Steps.Single(s => s.Kind == StepKind.Preheat).Detail,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -44,7 +49,9 @@ public sealed class WaysToWarmTests
     [Fact]
     public void A_step_that_the_heater_does_not_have_is_refused_with_those_it_has()
     {
-        var error = Assert.Throws<DoesNotFitException>(() => (Wants(PreheatMethod.ElectricStep) with { HeaterStepC = 97 }).PreheatOn(Heated));
+        var error = Assert.Throws<DoesNotFitException>(() =>
+            (Wants(PreheatMethod.ElectricStep) with { HeaterStepC = 97 }).PreheatOn(Heated)
+        );
         Assert.Equal("heaterStepC", error.Field);
         Assert.Contains("{85 degC}, {90 degC}, {95 degC}, {103 degC}", error.Message, StringComparison.Ordinal);
     }
@@ -56,7 +63,9 @@ public sealed class WaysToWarmTests
         var thrice = Plan(Portable, Wants(PreheatMethod.FillAndHold) with { PreheatTimes = 3 });
         Assert.True(thrice.Shots[0].WaterC > once.Shots[0].WaterC + 1);
         Assert.Equal(2 * KettlePreheat.FillGrams(Portable, 100), once.Water.AtEndGrams - thrice.Water.AtEndGrams, 0);
-        Assert.Throws<FieldRangeException>(() => (Wants(PreheatMethod.FillAndHold) with { PreheatTimes = 11 }).PreheatOn(Portable));
+        Assert.Throws<FieldRangeException>(() =>
+            (Wants(PreheatMethod.FillAndHold) with { PreheatTimes = 11 }).PreheatOn(Portable)
+        );
     }
 
     [Fact]
@@ -64,7 +73,12 @@ public sealed class WaysToWarmTests
     {
         var dipper = FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine with
         {
-            Heat = new() { FillGrams = 400, MinimumGrams = 370, BoilerVolumeMl = 900 },
+            Heat = new()
+            {
+                FillGrams = 400,
+                MinimumGrams = 370,
+                BoilerVolumeMl = 900,
+            },
         };
         var plan = Plan(dipper, Wants(PreheatMethod.None));
         Assert.Contains("more than a full boiler gives", plan.Problem, StringComparison.Ordinal);
@@ -105,7 +119,14 @@ public sealed class WaysToWarmTests
     [Fact] // common practice: 1.1 bar gauge unbled is only at 84 to 92 degC, bled 122.0 (steam tables)
     public void The_gauge_hides_how_cool_an_unbled_boiler_is()
     {
-        var behind = BehindTheGauge.Of(FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine with { BoilerGaugeBar = 1.1 }, 20, 0);
+        var behind = BehindTheGauge.Of(
+            FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine with
+            {
+                BoilerGaugeBar = 1.1,
+            },
+            20,
+            0
+        );
         Assert.InRange(behind.UnbledC, 84, 92);
         Assert.Equal(122.0, behind.SetC, 0);
         Assert.Equal(41, behind.Points.Count);
@@ -124,12 +145,18 @@ public sealed class WaysToWarmTests
         var dipper = FamilyDefaults.Of(MachineFamily.BoilerDirect).Machine;
         var wants = Wants(PreheatMethod.None) with { DoseGrams = 14, YieldGrams = 28 };
         var planner = new SessionPlanner(new(dipper, 20, 0));
-        List<DoneStep> done = [new("fill", StepKind.Fill, 0, 60, false), new("on", StepKind.SwitchOn, 60, 62, false), new("bleed", StepKind.Bleed, 600, 614, false)];
+        List<DoneStep> done =
+        [
+            new("fill", StepKind.Fill, 0, 60, false),
+            new("on", StepKind.SwitchOn, 60, 62, false),
+            new("bleed", StepKind.Bleed, 600, 614, false),
+        ];
         var now = 620.0;
         for (var i = 0; i < 20; i++)
         {
             var flush = planner.Plan(wants, null, new(now, done, [], [])).Steps.FirstOrDefault(s => s.Kind == StepKind.Flush);
-            if (flush is null) break;
+            if (flush is null)
+                break;
             done.Add(new(flush.Key, StepKind.Flush, now, ++now, false, flush.Grams));
         }
 

@@ -32,7 +32,8 @@ public sealed class AbilitiesTests
         var dry = Of(MachineFamily.PortableLever);
         var airy = dry with { TrappedAirMl = 8 };
         var lost = Abilities.Of(dry, 0).LargestYieldGrams - Abilities.Of(airy, 0).LargestYieldGrams;
-        // 8 ml of water at 92 degC, density 0.9640 g/ml (steam tables, saturated liquid), and the solids that it would have taken along
+        // 8 ml of water at 92 degC, density 0.9640 g/ml (steam tables, saturated liquid), and the solids that it would have taken
+        // along
         Assert.InRange(lost, 8 * 0.9640, 8 * 0.9640 * 1.06);
 
         var own = Assert.Single(Abilities.Of(airy, 0).Soft, s => s.Own);
@@ -53,7 +54,9 @@ public sealed class AbilitiesTests
     [Fact]
     public void More_air_than_the_chamber_holds_is_refused()
     {
-        var error = Assert.Throws<DoesNotFitException>(() => (Of(MachineFamily.BoilerDirect) with { ChamberMl = 20, TrappedAirMl = 25 }).Checked());
+        var error = Assert.Throws<DoesNotFitException>(() =>
+            (Of(MachineFamily.BoilerDirect) with { ChamberMl = 20, TrappedAirMl = 25 }).Checked()
+        );
         Assert.Equal("trappedAirMl", error.Field);
     }
 

@@ -8,7 +8,11 @@ namespace RuddySpring.Core.Tests.Shots;
 
 public sealed class PlanCourseTests
 {
-    private static readonly Machine Weak = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with { WillingForceKgf = 5, ChamberMl = 20 };
+    private static readonly Machine Weak = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with
+    {
+        WillingForceKgf = 5,
+        ChamberMl = 20,
+    };
 
     [Fact] // the picture of a plan is the plan's: neither a weak arm nor a small chamber bends it
     public void The_usual_course_goes_through_every_phase_to_the_peak()
@@ -16,8 +20,8 @@ public sealed class PlanCourseTests
         foreach (var plan in ShippedPlans.All.Where(p => p != ShippedPlans.FreeSpring))
         {
             var (points, seconds) = PlanCourse.Usual(plan, Weak, 15, 32);
-            // a held flow may take its most pressure and on an ordinary puck does not: the peak is the ramp's, seen up to a tenth of a second before
-            // its end, where it rises by 1.1 bar/s
+            // a held flow may take its most pressure and on an ordinary puck does not: the peak is the ramp's, seen up to a tenth
+            // of a second before its end, where it rises by 1.1 bar/s
             var holds = plan.Phases.Any(p => p.Move == PhaseMove.HoldFlow);
             var peak = plan.Phases.Where(p => p.Move != PhaseMove.HoldFlow).Max(p => p.ToBar);
             Assert.Equal(peak, points.Max(p => p.Bar), holds ? 0.12 : 0.1);
@@ -47,6 +51,13 @@ public sealed class PlanCourseTests
     }
 
     [Fact]
-    public void Without_a_scale_nobody_knows_the_course() => Assert.Empty(PlanCourse.Of(
-        ShippedPlans.EarlyPeak, 32, TraceCleaning.Clean(new([new(Channel.Pressure, Origin.Measured, [0, 1, 2], [0, 2, 3])])), Moments.None));
+    public void Without_a_scale_nobody_knows_the_course() =>
+        Assert.Empty(
+            PlanCourse.Of(
+                ShippedPlans.EarlyPeak,
+                32,
+                TraceCleaning.Clean(new([new(Channel.Pressure, Origin.Measured, [0, 1, 2], [0, 2, 3])])),
+                Moments.None
+            )
+        );
 }

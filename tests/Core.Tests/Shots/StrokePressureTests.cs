@@ -21,7 +21,8 @@ public sealed class StrokePressureTests
 
     [Fact]
     public void Pressure_is_never_below_none() =>
-        Gen.Select(Gen.Double[0, 2], Gen.Double[0, 8]).Sample((bar, flow) => new StrokePressure(Of(MachineFamily.HandPump)).Next(0, bar, flow, 0.05) >= 0);
+        Gen.Select(Gen.Double[0, 2], Gen.Double[0, 8])
+            .Sample((bar, flow) => new StrokePressure(Of(MachineFamily.HandPump)).Next(0, bar, flow, 0.05) >= 0);
 
     [Theory]
     [InlineData(MachineFamily.HandPump)]
@@ -29,12 +30,14 @@ public sealed class StrokePressureTests
     public void Strokes_bring_the_pressure_to_what_is_wanted_and_hold_it_about_there(MachineFamily family)
     {
         var drive = new StrokePressure(Of(family));
-        double bar = 0, sum = 0;
+        double bar = 0,
+            sum = 0;
         var count = 0;
         for (var t = 0.0; t < 40; t += 0.01)
         {
             bar = drive.Next(5, bar, 0.09 * bar, 0.01); // a puck that lets 0.45 ml/s through at 5 bar
-            if (t < 20) continue;
+            if (t < 20)
+                continue;
             sum += bar;
             count++;
             Assert.InRange(bar, 0.5, 5.6);
@@ -48,7 +51,8 @@ public sealed class StrokePressureTests
     {
         var machine = Of(MachineFamily.HandPump);
         var drive = new StrokePressure(machine);
-        double bar = 3, pushed = 0;
+        double bar = 3,
+            pushed = 0;
         var rests = 0;
         var resting = false;
         for (var t = 0.0; t < 10; t += 0.01)
@@ -57,7 +61,8 @@ public sealed class StrokePressureTests
             var next = drive.Next(8, bar, 1.0, 0.01);
             var push = ((next - bar) * give / 0.01) + 1.0;
             pushed += Math.Max(0, push) * 0.01;
-            if (push < 1e-6 && !resting) rests++;
+            if (push < 1e-6 && !resting)
+                rests++;
             resting = push < 1e-6;
             bar = next;
         }
@@ -70,8 +75,14 @@ public sealed class StrokePressureTests
     public void More_air_is_softer_and_pressure_makes_it_stiffer()
     {
         var machine = Of(MachineFamily.SteppedLever);
-        Assert.True(Compliance.OfChamber(machine with { TrappedAirMl = 8 }, 3) > Compliance.OfChamber(machine with { TrappedAirMl = 4 }, 3));
-        Assert.True(Compliance.OfChamber(machine with { TrappedAirMl = 8 }, 6) < Compliance.OfChamber(machine with { TrappedAirMl = 8 }, 3));
+        Assert.True(
+            Compliance.OfChamber(machine with { TrappedAirMl = 8 }, 3)
+                > Compliance.OfChamber(machine with { TrappedAirMl = 4 }, 3)
+        );
+        Assert.True(
+            Compliance.OfChamber(machine with { TrappedAirMl = 8 }, 6)
+                < Compliance.OfChamber(machine with { TrappedAirMl = 8 }, 3)
+        );
         Assert.True(Compliance.OfChamber(machine with { TrappedAirMl = 0 }, 12) > 0);
     }
 }

@@ -11,7 +11,8 @@ public sealed class TraceFitTests(ITestOutputHelper output)
 {
     private static readonly Machine Portable = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
 
-    private static ShotConditions Sheet(PullPlan? plan = null) => ShotConditions.Of(Portable, plan ?? ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3.2);
+    private static ShotConditions Sheet(PullPlan? plan = null) =>
+        ShotConditions.Of(Portable, plan ?? ShippedPlans.EarlyPeak, 15, 32, 90).WithResistance(3.2);
 
     [Fact] // without noise, and nothing but the fit's own unknowns changed
     public void What_made_the_trace_is_found()
@@ -23,14 +24,18 @@ public sealed class TraceFitTests(ITestOutputHelper output)
         };
         var run = new ShotRun(truth);
         var drive = new PlanDrive(new(truth.Plan, 32), Portable with { WillingForceKgf = 30 });
-        List<(double, double)> pressures = [], weights = [];
+        List<(double, double)> pressures = [],
+            weights = [];
         for (var step = 1; step <= 700; step++)
         {
-            if (run.Stream.LeftPuckGrams < 32) run.Step(drive, 0.05);
-            else run.Press(run.PressureBar * 0.8, 0.05);
+            if (run.Stream.LeftPuckGrams < 32)
+                run.Step(drive, 0.05);
+            else
+                run.Press(run.PressureBar * 0.8, 0.05);
             // a sample says what stood from then on: the drive holds it until the next
             pressures.Add(((step - 1) * 0.05, run.PressureBar));
-            if (step % 4 == 0) weights.Add((step * 0.05, run.Stream.ShownGrams));
+            if (step % 4 == 0)
+                weights.Add((step * 0.05, run.Stream.ShownGrams));
         }
 
         var prior = PuckBelief.Before(Sheet(), 0.3);
@@ -40,7 +45,8 @@ public sealed class TraceFitTests(ITestOutputHelper output)
         Assert.Equal(1.2, found.Path.SpoutDelaySeconds + found.Path.ScaleLagSeconds, 0.1);
         Assert.Equal(1, found.Bed.ResistanceBarSPerMl / 4.1, 0.06);
         Assert.Equal(0.35, found.Behaviour.DryShare, 0.05);
-        foreach (var unknown in PuckUnknown.All) Assert.True(fit.Belief.Sd(unknown) < prior.Sd(unknown), unknown.Name);
+        foreach (var unknown in PuckUnknown.All)
+            Assert.True(fit.Belief.Sd(unknown) < prior.Sd(unknown), unknown.Name);
     }
 
     [Fact] // R_b and compaction cannot be told apart at one steady pressure, and nothing is learned where nothing is seen
@@ -48,7 +54,10 @@ public sealed class TraceFitTests(ITestOutputHelper output)
     {
         var prior = PuckBelief.Before(Sheet(), 0.3);
         var blind = TraceFit.Of(prior, [(0, 6)], [], 20, 0.1, 3).Belief;
-        Assert.Equal(PuckUnknown.All.Count, blind.CannotTell(prior).Count(s => s.StartsWith("This trace hardly", StringComparison.Ordinal)));
+        Assert.Equal(
+            PuckUnknown.All.Count,
+            blind.CannotTell(prior).Count(s => s.StartsWith("This trace hardly", StringComparison.Ordinal))
+        );
         Assert.All(PuckUnknown.All, u => Assert.Equal(prior.Sd(u), blind.Sd(u), 1e-6));
         var run = new ShotRun(Sheet());
         List<(double, double)> weights = [];
@@ -78,8 +87,13 @@ public sealed class TraceFitTests(ITestOutputHelper output)
                 for (ulong n = 0; n < 3; n++)
                 {
                     var (trace, _, _) = World.Record(house.Pull(Sheet(), 1, (seed * 100) + n), 32);
-                    var read = PuckReadBack.Of(belief?.Next(Sheet(), 0.3) ?? PuckBelief.Before(Sheet(), 0.3), trace, MeasureShot.Read(trace, Moments.None, 15, 90));
-                    if (read is not null) belief = read.After;
+                    var read = PuckReadBack.Of(
+                        belief?.Next(Sheet(), 0.3) ?? PuckBelief.Before(Sheet(), 0.3),
+                        trace,
+                        MeasureShot.Read(trace, Moments.None, 15, 90)
+                    );
+                    if (read is not null)
+                        belief = read.After;
                 }
 
                 var path = belief!.Middle.Path;
@@ -87,7 +101,9 @@ public sealed class TraceFitTests(ITestOutputHelper output)
             }
 
             var rms = Math.Sqrt(off.Average(o => o * o));
-            output.WriteLine(FormattableString.Invariant($"{world.Name}: spout and scale together off by {rms:P0} after three pulls"));
+            output.WriteLine(
+                FormattableString.Invariant($"{world.Name}: spout and scale together off by {rms:P0} after three pulls")
+            );
             Assert.True(rms < (world == World.Own ? within : 1.5 * within));
         }
     }

@@ -24,9 +24,11 @@ public sealed class InstrumentModelTests
     {
         var scale = new ScaleModel(new SeededRandom(3), 0.4);
         var shown = 0.0;
-        for (var i = 0; i < 40; i++) shown = scale.Read(50, 0, 0.01);
+        for (var i = 0; i < 40; i++)
+            shown = scale.Read(50, 0, 0.01);
         Assert.Equal(50 * (1 - (1 / Math.E)), shown, 0.06);
-        for (var i = 0; i < 400; i++) shown = scale.Read(50, 0, 0.01);
+        for (var i = 0; i < 400; i++)
+            shown = scale.Read(50, 0, 0.01);
         Assert.Equal(50, shown, 1e-9);
     }
 
@@ -51,7 +53,8 @@ public sealed class InstrumentModelTests
         var first = probe.Read(92, 0.5);
         Assert.InRange(first, 25, 33); // 20 + 72 (1 - exp(-1/8)) = 28.5
         var last = 0.0;
-        for (var i = 0; i < 100; i++) last = probe.Read(92, 0.5);
+        for (var i = 0; i < 100; i++)
+            last = probe.Read(92, 0.5);
         Assert.Equal(92, last, 0.5);
     }
 

@@ -3,7 +3,8 @@ using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Tests.Traces;
 
-/// <summary>Traces as life makes them: idling before, a gauge that does not rest at zero, a cup that is lifted or left dripping, gaps.</summary>
+/// <summary>Traces as life makes them: idling before, a gauge that does not rest at zero, a cup that is lifted or left dripping,
+/// gaps.</summary>
 public sealed class LifelikeTraceTests
 {
     private const double Dose = 16;
@@ -45,13 +46,25 @@ public sealed class LifelikeTraceTests
                 SamplesPerS = rate,
                 Seed = seed,
             },
-            gap);
+            gap
+        );
 
     /// <summary>A gap where no moment falls into it: what no instrument saw cannot be told.</summary>
     private static LifelikePull WithGap(LifelikePull pull, double where)
     {
         var m = pull.Moments;
-        double[] moments = [0, m.Start!.Value, m.FirstPressure!.Value, m.FirstDrops!.Value, m.Ramp ?? 0, m.Peak!.Value, m.Ease ?? 0, m.Stop!.Value, pull.LiftedAt];
+        double[] moments =
+        [
+            0,
+            m.Start!.Value,
+            m.FirstPressure!.Value,
+            m.FirstDrops!.Value,
+            m.Ramp ?? 0,
+            m.Peak!.Value,
+            m.Ease ?? 0,
+            m.Stop!.Value,
+            pull.LiftedAt,
+        ];
         var at = where * m.Stop.Value;
         return moments.All(s => Math.Abs(s - at - 0.5) > 2) ? pull with { GapAt = at } : pull;
     }
@@ -79,21 +92,47 @@ public sealed class LifelikeTraceTests
                     // figures
                     Near(pull.CupGrams, measures.CupGrams, 0.2, "cup");
                     Near(pull.PeakBar, measures.PeakBar, 0.2, "peak pressure");
-                    Near(pull.TrueGrams(pull.StopAt) / (pull.StopAt - pull.DropsAt), measures.MeanFlowGramsPerS, 0.06 * pull.FlowGramsPerS, "mean flow");
+                    Near(
+                        pull.TrueGrams(pull.StopAt) / (pull.StopAt - pull.DropsAt),
+                        measures.MeanFlowGramsPerS,
+                        0.06 * pull.FlowGramsPerS,
+                        "mean flow"
+                    );
                     // what was corrected is said
-                    Said(reading, CorrectionKind.GaugeRest, pull.GaugeRestBar, Math.Abs(pull.GaugeRestBar) > 0.2, Math.Abs(pull.GaugeRestBar) < 0.03, 0.1);
+                    Said(
+                        reading,
+                        CorrectionKind.GaugeRest,
+                        pull.GaugeRestBar,
+                        Math.Abs(pull.GaugeRestBar) > 0.2,
+                        Math.Abs(pull.GaugeRestBar) < 0.03,
+                        0.1
+                    );
                     Said(reading, CorrectionKind.IdleBefore, pull.LeadSeconds, pull.LeadSeconds > 0, pull.LeadSeconds == 0, 0.3);
-                    Said(reading, CorrectionKind.CupLifted, pull.LiftedAt - pull.LeadSeconds, pull.CupLifted, !pull.CupLifted, 1.0);
+                    Said(
+                        reading,
+                        CorrectionKind.CupLifted,
+                        pull.LiftedAt - pull.LeadSeconds,
+                        pull.CupLifted,
+                        !pull.CupLifted,
+                        1.0
+                    );
                     Said(reading, CorrectionKind.DrippedAfter, pull.DripGrams, pull.DripGrams > 2.1, pull.DripGrams == 0, 0.6);
                 }
             },
-            iter: 300);
+            iter: 300
+        );
     }
 
     [Fact]
     public void A_gauge_that_drains_slowly_rests_at_its_end()
     {
-        var pull = new LifelikePull { PeakBar = 8.8, EndBar = 8.8, LetGoSeconds = 1.1, GaugeRestBar = -0.37 };
+        var pull = new LifelikePull
+        {
+            PeakBar = 8.8,
+            EndBar = 8.8,
+            LetGoSeconds = 1.1,
+            GaugeRestBar = -0.37,
+        };
         foreach (var seed in Enumerable.Range(0, 20))
         {
             var reading = MeasureShot.Read((pull with { Seed = (ulong)seed }).Record(), Moments.None, Dose);
@@ -105,7 +144,11 @@ public sealed class LifelikeTraceTests
     public void A_boilers_pressure_after_the_pull_is_neither_pull_nor_rest()
     {
         double[] seconds = [.. Enumerable.Range(0, 500).Select(i => i * 0.1)];
-        double Bar(double t) => t < 8 ? 1.1 : t < 11 ? 1.1 + ((t - 8) * 2.3) : t < 34 ? 8 : 1.1 + (6.9 * Math.Exp(-(t - 34) / 0.3));
+        double Bar(double t) =>
+            t < 8 ? 1.1
+            : t < 11 ? 1.1 + ((t - 8) * 2.3)
+            : t < 34 ? 8
+            : 1.1 + (6.9 * Math.Exp(-(t - 34) / 0.3));
         var trace = new Trace([new(Channel.Pressure, Origin.Measured, seconds, [.. seconds.Select(Bar)])]);
         var reading = MeasureShot.Read(trace, Moments.None, new ShotContext(Dose, BoilerOnPuck: true));
         Near(34, reading.Moments.Stop, 0.3, "stop");
@@ -117,7 +160,12 @@ public sealed class LifelikeTraceTests
     [Fact]
     public void A_slow_rise_is_no_pre_infusion()
     {
-        var pull = new LifelikePull { RampSeconds = 25, PeakBar = 9, EndBar = 5 };
+        var pull = new LifelikePull
+        {
+            RampSeconds = 25,
+            PeakBar = 9,
+            EndBar = 5,
+        };
         foreach (var seed in Enumerable.Range(0, 20))
             Assert.Null(MeasureShot.Read((pull with { Seed = (ulong)seed }).Record(), Moments.None, Dose).Moments.Ramp);
     }
@@ -126,14 +174,29 @@ public sealed class LifelikeTraceTests
     public void A_plan_that_begins_with_a_wait_counts_from_the_records_beginning()
     {
         var pull = new LifelikePull { LeadSeconds = 25, EndBar = 5 };
-        Near(pull.StopAt, MeasureShot.Read(pull.Record(), Moments.None, new ShotContext(Dose, WaitsFirst: true)).Measures.SecondsFromLever, 0.3, "seconds");
-        Near(pull.StopAt - 25, MeasureShot.Read(pull.Record(), Moments.None, new ShotContext(Dose)).Measures.SecondsFromLever, 0.3, "seconds");
+        Near(
+            pull.StopAt,
+            MeasureShot.Read(pull.Record(), Moments.None, new ShotContext(Dose, WaitsFirst: true)).Measures.SecondsFromLever,
+            0.3,
+            "seconds"
+        );
+        Near(
+            pull.StopAt - 25,
+            MeasureShot.Read(pull.Record(), Moments.None, new ShotContext(Dose)).Measures.SecondsFromLever,
+            0.3,
+            "seconds"
+        );
     }
 
     [Fact]
     public void The_stop_is_what_was_said_unless_it_was_let_go_before()
     {
-        var pull = new LifelikePull { EndBar = 5, DripSeconds = 20, DripGrams = 2 };
+        var pull = new LifelikePull
+        {
+            EndBar = 5,
+            DripSeconds = 20,
+            DripGrams = 2,
+        };
         var context = new ShotContext(Dose);
         Assert.Null(MeasureShot.StopToMark(pull.Record(), pull.StopAt + 4, context)); // let go, and the button pressed later
         Assert.Equal(pull.StopAt - 3, MeasureShot.StopToMark(pull.Record(), pull.StopAt - 3, context)); // said first
@@ -148,7 +211,13 @@ public sealed class LifelikeTraceTests
         var trace = pull.Record();
         var lifted = pull.StopAt - 6;
         var weight = trace.Of(Channel.Weight)!;
-        var taken = new Trace([trace.Of(Channel.Pressure)!, weight with { Values = [.. weight.Values.Select((v, i) => weight.Seconds[i] > lifted ? -140 : v)] }]);
+        var taken = new Trace([
+            trace.Of(Channel.Pressure)!,
+            weight with
+            {
+                Values = [.. weight.Values.Select((v, i) => weight.Seconds[i] > lifted ? -140 : v)],
+            },
+        ]);
         var reading = MeasureShot.Read(taken, Moments.None, new ShotContext(Dose));
         Near(lifted, reading.Moments.Stop, 0.5, "stop");
         Near(pull.TrueGrams(lifted), reading.Measures.CupGrams, 0.8, "cup"); // the scale had not caught up
@@ -156,8 +225,13 @@ public sealed class LifelikeTraceTests
 
     private static void Near(double? truth, double? found, double within, string what)
     {
-        if (truth is null) Assert.True(found is null, $"{what} at {found:0.00} is not there");
-        else Assert.True(found is { } value && Math.Abs(value - truth.Value) <= within + 1e-9, $"{what}: {found:0.00} for {truth:0.00}");
+        if (truth is null)
+            Assert.True(found is null, $"{what} at {found:0.00} is not there");
+        else
+            Assert.True(
+                found is { } value && Math.Abs(value - truth.Value) <= within + 1e-9,
+                $"{what}: {found:0.00} for {truth:0.00}"
+            );
     }
 
     private static void Said(ShotReading reading, CorrectionKind kind, double truth, bool must, bool mustNot, double within)
@@ -165,6 +239,7 @@ public sealed class LifelikeTraceTests
         var said = reading.Corrections.SingleOrDefault(c => c.Kind == kind);
         Assert.False(must && said is null, $"{kind} of {truth:0.00} is not said");
         Assert.False(mustNot && said is not null, $"{kind} of {said?.Amount:0.00} is said and is not there");
-        if (must) Near(truth, said!.Amount, within, kind.ToString());
+        if (must)
+            Near(truth, said!.Amount, within, kind.ToString());
     }
 }

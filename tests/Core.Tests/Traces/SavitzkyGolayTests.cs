@@ -44,6 +44,7 @@ public sealed class SavitzkyGolayTests
     private static void AssertClose(double[] expected, double[] actual)
     {
         Assert.Equal(expected.Length, actual.Length);
-        for (var i = 0; i < expected.Length; i++) Assert.Equal(expected[i], actual[i], 1e-9);
+        for (var i = 0; i < expected.Length; i++)
+            Assert.Equal(expected[i], actual[i], 1e-9);
     }
 }

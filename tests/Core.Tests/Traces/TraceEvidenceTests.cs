@@ -7,13 +7,15 @@ using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Tests.Traces;
 
-/// <summary>What a recorded trace says beside its numbers: gaps, a channel, resistance against grams, the arm beside its plan.</summary>
+/// <summary>What a recorded trace says beside its numbers: gaps, a channel, resistance against grams, the arm beside its
+/// plan.</summary>
 public sealed class TraceEvidenceTests(ITestOutputHelper output)
 {
-    private static Trace TraceOf(CoachedPull pull) => new([
-        new(Channel.Pressure, Origin.Measured, [.. pull.Pressures.Select(p => p.At)], [.. pull.Pressures.Select(p => p.Bar)]),
-        new(Channel.Weight, Origin.Measured, [.. pull.Weights.Select(w => w.At)], [.. pull.Weights.Select(w => w.Grams)]),
-    ]);
+    private static Trace TraceOf(CoachedPull pull) =>
+        new([
+            new(Channel.Pressure, Origin.Measured, [.. pull.Pressures.Select(p => p.At)], [.. pull.Pressures.Select(p => p.Bar)]),
+            new(Channel.Weight, Origin.Measured, [.. pull.Weights.Select(w => w.At)], [.. pull.Weights.Select(w => w.Grams)]),
+        ]);
 
     private static ChannelEvidence? Sign(Trace trace, double dose = 15)
     {
@@ -21,31 +23,44 @@ public sealed class TraceEvidenceTests(ITestOutputHelper output)
         return ChannelEvidence.Of(ResistanceCourse.Of(clean, moments, 90), moments, dose);
     }
 
-    private static Trace Without(Trace trace, Channel channel, double from, double to) => new([.. trace.Series.Select(s => s.Channel != channel ? s : s with
-    {
-        Seconds = [.. s.Seconds.Where(t => t < from || t > to)],
-        Values = [.. s.Values.Where((_, i) => s.Seconds[i] < from || s.Seconds[i] > to)],
-    })]);
+    private static Trace Without(Trace trace, Channel channel, double from, double to) =>
+        new([
+            .. trace.Series.Select(s =>
+                s.Channel != channel
+                    ? s
+                    : s with
+                    {
+                        Seconds = [.. s.Seconds.Where(t => t < from || t > to)],
+                        Values = [.. s.Values.Where((_, i) => s.Seconds[i] < from || s.Seconds[i] > to)],
+                    }
+            ),
+        ]);
 
     [Fact]
     public void A_channel_is_found_in_the_record_and_none_is_made_up()
     {
-        int found = 0, madeUp = 0;
+        int found = 0,
+            madeUp = 0;
         const int each = 30;
         for (ulong seed = 1; seed <= each; seed++)
         {
             var whole = new CoachedPull(seed, ShippedPlans.FlatAndFirm, resistance: 3.5);
             whole.Run();
-            if (Sign(TraceOf(whole)) is not null) madeUp++;
+            if (Sign(TraceOf(whole)) is not null)
+                madeUp++;
             var holed = new CoachedPull(seed, ShippedPlans.FlatAndFirm, resistance: 3.5);
             double? opened = null;
-            holed.Run(happens: (t, puck) =>
-            {
-                if (opened is not null || puck.CupGrams <= 9) return;
-                opened = t;
-                puck.OpenChannel(6);
-            });
-            if (Sign(TraceOf(holed)) is { } sign && sign.AtSeconds > opened - 2 && sign.AtSeconds < opened + 4) found++;
+            holed.Run(
+                happens: (t, puck) =>
+                {
+                    if (opened is not null || puck.CupGrams <= 9)
+                        return;
+                    opened = t;
+                    puck.OpenChannel(6);
+                }
+            );
+            if (Sign(TraceOf(holed)) is { } sign && sign.AtSeconds > opened - 2 && sign.AtSeconds < opened + 4)
+                found++;
         }
 
         output.WriteLine($"{found} of {each} channels found, {madeUp} made up");
@@ -64,7 +79,8 @@ public sealed class TraceEvidenceTests(ITestOutputHelper output)
             var plan = R10Tests.Arms[i % R10Tests.Arms.Length];
             var strong = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with { WillingForceKgf = 40, ChamberMl = 120 };
             var house = World.Other.Household(seed);
-            if (Sign(World.Record(house.Pull(ShotConditions.Of(strong, plan, 15, 32, 91), 1, seed), 32).Trace) is not null) madeUp++;
+            if (Sign(World.Record(house.Pull(ShotConditions.Of(strong, plan, 15, 32, 91), 1, seed), 32).Trace) is not null)
+                madeUp++;
         }
 
         output.WriteLine($"{madeUp} of {each} made up in the other world");
@@ -85,22 +101,43 @@ public sealed class TraceEvidenceTests(ITestOutputHelper output)
         Assert.NotNull(whole.Measures.R10);
         Assert.Null(holed.Measures.R10);
         var (clean, _) = holed.SinceLever;
-        Assert.DoesNotContain(ResistanceCourse.Of(clean, holed.SinceLever.Moments, 90), p => p.Seconds > drops + 0.3 && p.Seconds < drops + 5.7);
+        Assert.DoesNotContain(ResistanceCourse.Of(clean, holed.SinceLever.Moments, 90), p =>
+            p.Seconds > drops + 0.3 && p.Seconds < drops + 5.7
+        );
         // a scale that sends once a second has no gaps for that
-        var slow = new Trace([.. trace.Series.Select(s => s.Channel != Channel.Weight ? s : s with
-        {
-            Seconds = [.. s.Seconds.Where((_, i) => i % 10 == 0)],
-            Values = [.. s.Values.Where((_, i) => i % 10 == 0)],
-        })]);
+        var slow = new Trace([
+            .. trace.Series.Select(s =>
+                s.Channel != Channel.Weight
+                    ? s
+                    : s with
+                    {
+                        Seconds = [.. s.Seconds.Where((_, i) => i % 10 == 0)],
+                        Values = [.. s.Values.Where((_, i) => i % 10 == 0)],
+                    }
+            ),
+        ]);
         Assert.DoesNotContain(MeasureShot.Read(slow, Moments.None, 15, 90).Corrections, c => c.Kind == CorrectionKind.Gap);
     }
 
-    [Fact] // Darcy's law: 6 bar at 1.5 g/s of coffee with a tenth of solids at 93 degC (0.963 g/ml) is 6 / (1.5 * 0.9 / 0.963) = 4.28 bar s/ml
+    // Darcy's law: 6 bar at 1.5 g/s of coffee with a tenth of solids at 93 degC (0.963 g/ml) is 6 / (1.5 * 0.9 / 0.963) = 4.28
+    // bar s/ml
+    [Fact]
     public void Resistance_is_pressure_over_the_water_that_flows()
     {
         double[] seconds = [.. Enumerable.Range(0, 400).Select(i => i * 0.1)];
         var trace = new Trace([
-            new(Channel.Pressure, Origin.Imported, seconds, [.. seconds.Select(t => t < 0.5 ? 0.0 : t < 35 ? 6.0 : 0.0)]),
+            new(
+                Channel.Pressure,
+                Origin.Imported,
+                seconds,
+                [
+                    .. seconds.Select(t =>
+                        t < 0.5 ? 0.0
+                        : t < 35 ? 6.0
+                        : 0.0
+                    ),
+                ]
+            ),
             new(Channel.Weight, Origin.Imported, seconds, [.. seconds.Select(t => Math.Clamp((t - 5) * 1.5, 0, 45))]),
         ]);
         var (clean, moments) = MeasureShot.Read(trace, Moments.None, 15, 93).SinceLever;
@@ -126,7 +163,11 @@ public sealed class TraceEvidenceTests(ITestOutputHelper output)
             var pull = new CoachedPull(31, ShippedPlans.EarlyPeak, resistance: 5);
             pull.Run();
             var trace = TraceOf(pull);
-            trace = new([.. trace.Series.Select(s => s.Channel == Channel.Pressure ? s with { Values = [.. s.Values.Select(v => v > 1.5 ? v + harder : v)] } : s)]);
+            trace = new([
+                .. trace.Series.Select(s =>
+                    s.Channel == Channel.Pressure ? s with { Values = [.. s.Values.Select(v => v > 1.5 ? v + harder : v)] } : s
+                ),
+            ]);
             var (clean, moments) = MeasureShot.Read(trace, Moments.None, 15, 90).SinceLever;
             return PlanDistance.Of(ShippedPlans.EarlyPeak, 32, clean, moments)!;
         }
@@ -140,10 +181,19 @@ public sealed class TraceEvidenceTests(ITestOutputHelper output)
         Assert.Equal(0, good.Missed);
     }
 
-    [Fact] // a sine of 0.3 bar over a second and a half has a root mean square of 0.21 bar; a window of a second takes some of it with it
+    // a sine of 0.3 bar over a second and a half has a root mean square of 0.21 bar; a window of a second takes some of it with
+    // it
+    [Fact]
     public void Shake_is_what_a_hand_does_about_its_own_mean()
     {
-        double Shake(double amplitude) => ArmShake.Of([.. Enumerable.Range(0, 200).Select(i => 6 + (amplitude * Math.Sin(i * 0.1 * 2 * Math.PI / 0.7)))], [.. Enumerable.Repeat(6.0, 200)], 5)!.Value;
+        double Shake(double amplitude) =>
+            ArmShake
+                .Of(
+                    [.. Enumerable.Range(0, 200).Select(i => 6 + (amplitude * Math.Sin(i * 0.1 * 2 * Math.PI / 0.7)))],
+                    [.. Enumerable.Repeat(6.0, 200)],
+                    5
+                )!
+                .Value;
         Assert.Equal(0, Shake(0), 1e-9);
         Assert.InRange(Shake(0.3), 0.15, 0.26);
         Assert.Equal(2, Shake(0.3) / Shake(0.15), 1e-6);

@@ -44,12 +44,16 @@ public sealed class TraceTests
     {
         var shot = ReferenceShots.Flat(Puck, 8, 32);
         var clean = TraceCleaning.Clean(ReferenceShots.Noisy(shot, 5));
-        var errors = Enumerable.Range(100, 120).Select(i =>
-        {
-            var j = Math.Min(shot.Samples.Count - 2, i);
-            var truth = (shot.Samples[j + 1].CupGrams - shot.Samples[j - 1].CupGrams) / (shot.Samples[j + 1].Seconds - shot.Samples[j - 1].Seconds);
-            return Math.Abs(clean.FlowGramsPerS[i] - truth);
-        });
+        var errors = Enumerable
+            .Range(100, 120)
+            .Select(i =>
+            {
+                var j = Math.Min(shot.Samples.Count - 2, i);
+                var truth =
+                    (shot.Samples[j + 1].CupGrams - shot.Samples[j - 1].CupGrams)
+                    / (shot.Samples[j + 1].Seconds - shot.Samples[j - 1].Seconds);
+                return Math.Abs(clean.FlowGramsPerS[i] - truth);
+            });
         Assert.True(errors.Average() < 0.12, $"mean error {errors.Average():0.000} g/s");
     }
 
@@ -89,7 +93,8 @@ public sealed class TraceTests
         Assert.Equal(8, measures.PeakBar!.Value, 0.05);
         Assert.Equal(measures.SecondsFromLever!.Value - moments.FirstDrops!.Value, measures.SecondsFromDrops!.Value, 1e-9);
         Assert.Equal(measures.CupGrams!.Value / measures.SecondsFromDrops!.Value, measures.MeanFlowGramsPerS!.Value, 0.02);
-        // 8 bar, 1 bar ml = 0.1 J, and the water that left the puck: its grams are no millilitres, and a part of the cup is solids
+        // 8 bar, 1 bar ml = 0.1 J, and the water that left the puck: its grams are no millilitres, and a part of the cup is
+        // solids
         var ml = cup * (1 - shot.Strength) / LiquidWater.DensityGramsPerMl(93);
         Assert.Equal(0.8 * ml, measures.WorkJoules!.Value, 1.0);
     }
@@ -99,9 +104,13 @@ public sealed class TraceTests
     {
         double[] at = [.. Enumerable.Range(0, 401).Select(i => i * 0.1)];
         double Bar(double t) => t is > 2 and < 32 ? 8 : 0;
-        double Grams(double t) => t < 8 ? 0 : Math.Min(t, 32) - 8 is var s ? (0.6 * s) + (0.02 * s * s) : 0;
+        double Grams(double t) =>
+            t < 8 ? 0
+            : Math.Min(t, 32) - 8 is var s ? (0.6 * s) + (0.02 * s * s)
+            : 0;
         var trace = new Trace([
-            new(Channel.Pressure, Origin.Imported, at, [.. at.Select(Bar)]), new(Channel.Weight, Origin.Imported, at, [.. at.Select(Grams)]),
+            new(Channel.Pressure, Origin.Imported, at, [.. at.Select(Bar)]),
+            new(Channel.Weight, Origin.Imported, at, [.. at.Select(Grams)]),
         ]);
         var (_, moments, measures, _) = MeasureShot.Read(trace, Moments.None, 15);
         Assert.Equal(8 * (moments.Stop!.Value - moments.FirstPressure!.Value), measures.BarSeconds!.Value, 4.0);
@@ -118,7 +127,12 @@ public sealed class TraceTests
     {
         foreach (var resistance in new[] { 3.0, 5.0, 7.0, 10.0 })
         {
-            var puck = new PuckParameters { DoseGrams = dose, ResistanceBarSPerMl = resistance, WaterC = waterC };
+            var puck = new PuckParameters
+            {
+                DoseGrams = dose,
+                ResistanceBarSPerMl = resistance,
+                WaterC = waterC,
+            };
             foreach (var plan in ShippedPlans.All)
             {
                 var shot = PuckShots.Run(puck, plan, ReferenceShots.Unlimited, dose * 2.1);
@@ -130,15 +144,17 @@ public sealed class TraceTests
 
     [Fact]
     public void R10_from_kitchen_instruments_stays_within_ten_percent() =>
-        Gen.Select(Gen.Double[4, 10], Gen.ULong, Gen.Int[0, 2]).Sample(
-            (resistance, seed, plan) =>
-            {
-                var puck = Puck with { ResistanceBarSPerMl = resistance };
-                var shot = PuckShots.Run(puck, ShippedPlans.All[plan], ReferenceShots.Unlimited, 32);
-                var r10 = MeasureShot.Read(ReferenceShots.Noisy(shot, seed), Moments.None, 15).Measures.R10!.Value;
-                return Math.Abs((r10 / GrindResistance.Of(puck)) - 1) < 0.10;
-            },
-            iter: 60);
+        Gen.Select(Gen.Double[4, 10], Gen.ULong, Gen.Int[0, 2])
+            .Sample(
+                (resistance, seed, plan) =>
+                {
+                    var puck = Puck with { ResistanceBarSPerMl = resistance };
+                    var shot = PuckShots.Run(puck, ShippedPlans.All[plan], ReferenceShots.Unlimited, 32);
+                    var r10 = MeasureShot.Read(ReferenceShots.Noisy(shot, seed), Moments.None, 15).Measures.R10!.Value;
+                    return Math.Abs((r10 / GrindResistance.Of(puck)) - 1) < 0.10;
+                },
+                iter: 60
+            );
 
     [Fact]
     public void R10_is_not_made_up_where_it_cannot_be_known()
@@ -162,20 +178,29 @@ public sealed class TraceTests
 
     [Fact]
     public void Packing_is_lossless_to_the_quantum() =>
-        Gen.Select(Gen.Double[0, 60].Array[0, 300], Gen.Double[-1, 25].Array[300]).Sample((times, values) =>
-        {
-            double[] seconds = [.. times.Order().Select(t => Math.Round(t, 3))];
-            double[] bars = [.. values.Take(seconds.Length).Select(v => Math.Round(v, 3))];
-            var back = TraceCodec.Decode(TraceCodec.Encode(new([new(Channel.Pressure, Origin.Followed, seconds, bars)])));
-            return back.Series[0].Origin == Origin.Followed && back.Series[0].Seconds.SequenceEqual(seconds) && back.Series[0].Values.SequenceEqual(bars);
-        });
+        Gen.Select(Gen.Double[0, 60].Array[0, 300], Gen.Double[-1, 25].Array[300])
+            .Sample(
+                (times, values) =>
+                {
+                    double[] seconds = [.. times.Order().Select(t => Math.Round(t, 3))];
+                    double[] bars = [.. values.Take(seconds.Length).Select(v => Math.Round(v, 3))];
+                    var back = TraceCodec.Decode(TraceCodec.Encode(new([new(Channel.Pressure, Origin.Followed, seconds, bars)])));
+                    return back.Series[0].Origin == Origin.Followed
+                        && back.Series[0].Seconds.SequenceEqual(seconds)
+                        && back.Series[0].Values.SequenceEqual(bars);
+                }
+            );
 
     [Fact] // budget: at most 8 bytes a sample of three channels
     public void Packing_is_small()
     {
         var shot = ReferenceShots.Flat(Puck, 8, 32);
         var noisy = ReferenceShots.Noisy(shot, 1);
-        var probe = noisy.Series[1] with { Channel = Channel.Temperature, Values = [.. noisy.Series[1].Seconds.Select(s => Math.Round(88 + Math.Sin(s), 1))] };
+        var probe = noisy.Series[1] with
+        {
+            Channel = Channel.Temperature,
+            Values = [.. noisy.Series[1].Seconds.Select(s => Math.Round(88 + Math.Sin(s), 1))],
+        };
         var trace = new Trace([.. noisy.Series, probe]);
         Assert.True(TraceCodec.Encode(trace).Length <= 8 * shot.Samples.Count);
     }
@@ -192,18 +217,34 @@ public sealed class TraceTests
     public void A_cup_that_is_taken_away_does_not_empty_the_shot()
     {
         double[] seconds = [.. Enumerable.Range(0, 100).Select(i => i * 0.1)];
-        double[] weight = [.. seconds.Select(t => t < 8 ? 4 * t : t < 8.2 ? 60 : -63)];
+        double[] weight =
+        [
+            .. seconds.Select(t =>
+                t < 8 ? 4 * t
+                : t < 8.2 ? 60
+                : -63
+            ),
+        ];
         var (kept, lifted) = CupOnScale.Of(new(Channel.Weight, Origin.Measured, seconds, weight));
         Assert.InRange(lifted!.Value, 7.8, 8.1);
         Assert.InRange(kept.Seconds[^1], 7.4, 7.7);
         Assert.InRange(kept.Values[^1], 29, 31);
         // put back: the hand in between is left out, the cup stands to the end
-        (kept, lifted) = CupOnScale.Of(new(Channel.Weight, Origin.Measured, seconds, [.. seconds.Select(t => t is > 3 and < 4 ? -140 : Math.Max(0, 4 * (t - 1)))]));
+        (kept, lifted) = CupOnScale.Of(
+            new(
+                Channel.Weight,
+                Origin.Measured,
+                seconds,
+                [.. seconds.Select(t => t is > 3 and < 4 ? -140 : Math.Max(0, 4 * (t - 1)))]
+            )
+        );
         Assert.Null(lifted);
         Assert.Equal(4 * 8.9, kept.Values[^1], 0.1);
         Assert.DoesNotContain(kept.Values, v => v < -1);
         // a cup that is set down before the pull, on a scale that nobody sets to zero
-        (kept, lifted) = CupOnScale.Of(new(Channel.Weight, Origin.Measured, seconds, [.. seconds.Select(t => t < 2 ? 0 : 143 + Math.Max(0, 4 * (t - 4)))]));
+        (kept, lifted) = CupOnScale.Of(
+            new(Channel.Weight, Origin.Measured, seconds, [.. seconds.Select(t => t < 2 ? 0 : 143 + Math.Max(0, 4 * (t - 4)))])
+        );
         Assert.Null(lifted);
         Assert.Equal(4 * 5.9, kept.Values[^1], 0.1);
         Assert.InRange(kept.Seconds[0], 1.9, 2.1);

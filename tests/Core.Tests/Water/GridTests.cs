@@ -44,7 +44,8 @@ public sealed class GridTests
     [Fact]
     public void Altitude_and_pressure_are_inverse()
     {
-        for (var h = -400.0; h <= 5900; h += 100) Assert.Equal(h, Atmosphere.AltitudeMetres(Atmosphere.PressureBar(h)), 1e-6);
+        for (var h = -400.0; h <= 5900; h += 100)
+            Assert.Equal(h, Atmosphere.AltitudeMetres(Atmosphere.PressureBar(h)), 1e-6);
         Assert.Throws<FieldRangeException>(() => Atmosphere.AltitudeMetres(0.2));
     }
 }

@@ -2,7 +2,8 @@ using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Tests.Water;
 
-/// <summary>Handbook tables of liquid water at one atmosphere (CRC Handbook of Chemistry and Physics), values from memory.</summary>
+/// <summary>Handbook tables of liquid water at one atmosphere (CRC Handbook of Chemistry and Physics), values from
+/// memory.</summary>
 public sealed class HandbookTests
 {
     [Theory]
@@ -18,10 +19,12 @@ public sealed class HandbookTests
     [InlineData(40, 652.7)]
     [InlineData(60, 466.0)]
     [InlineData(80, 354.0)]
-    public void DynamicViscosity(double degC, double microPascalSeconds) => Assert.Equal(
-        microPascalSeconds,
-        Viscosity.MicroPascalSeconds(degC + Units.KelvinAtZeroC, 1000 * LiquidWater.DensityGramsPerMl(degC)),
-        microPascalSeconds * 0.003);
+    public void DynamicViscosity(double degC, double microPascalSeconds) =>
+        Assert.Equal(
+            microPascalSeconds,
+            Viscosity.MicroPascalSeconds(degC + Units.KelvinAtZeroC, 1000 * LiquidWater.DensityGramsPerMl(degC)),
+            microPascalSeconds * 0.003
+        );
 
     [Theory]
     [InlineData(25, 4.181)]

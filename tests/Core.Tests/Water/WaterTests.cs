@@ -2,7 +2,8 @@ using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Tests.Water;
 
-/// <summary>Published tables of the water formulations. Values from memory of the releases; they agree with the equations to the digits given.</summary>
+/// <summary>Published tables of the water formulations. Values from memory of the releases; they agree with the equations to the
+/// digits given.</summary>
 public sealed class WaterTests
 {
     [Theory] // IAPWS-IF97, table 36 [from memory]
@@ -22,7 +23,8 @@ public sealed class WaterTests
     [Fact]
     public void Saturation_forward_and_back_agree()
     {
-        for (var t = 1.0; t < 370; t += 3.7) Assert.Equal(t, Saturation.TemperatureC(Saturation.PressureBar(t)), 1e-6);
+        for (var t = 1.0; t < 370; t += 3.7)
+            Assert.Equal(t, Saturation.TemperatureC(Saturation.PressureBar(t)), 1e-6);
     }
 
     [Fact] // IAPWS-IF97, table 5 [from memory]: 300 K, 3 MPa

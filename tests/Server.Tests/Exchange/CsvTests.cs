@@ -65,12 +65,29 @@ public sealed class CsvTests
     {
         var table = CsvTable.Read("t,a,b\n0,1,0\n1,2,1\n2,3,2\n");
         string Errors(params ImportColumn[] columns) => string.Join(" ", TraceCsvReader.Read(table, columns).Errors);
-        Assert.Contains("No column is marked as time", Errors(new ImportColumn(1, "a", ColumnRole.Pressure, "bar")), StringComparison.Ordinal);
-        Assert.Contains("one of them is needed", Errors(new ImportColumn(0, "t", ColumnRole.Time, "s")), StringComparison.Ordinal);
+        Assert.Contains(
+            "No column is marked as time",
+            Errors(new ImportColumn(1, "a", ColumnRole.Pressure, "bar")),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "one of them is needed",
+            Errors(new ImportColumn(0, "t", ColumnRole.Time, "s")),
+            StringComparison.Ordinal
+        );
         Assert.Contains(
             "Two columns are marked as pressure",
-            Errors(new(0, "t", ColumnRole.Time, "s"), new(1, "a", ColumnRole.Pressure, "bar"), new(2, "b", ColumnRole.Pressure, "bar")),
-            StringComparison.Ordinal);
-        Assert.Contains("There is no column 10", Errors(new(0, "t", ColumnRole.Time, "s"), new(9, "z", ColumnRole.Weight, "g")), StringComparison.Ordinal);
+            Errors(
+                new(0, "t", ColumnRole.Time, "s"),
+                new(1, "a", ColumnRole.Pressure, "bar"),
+                new(2, "b", ColumnRole.Pressure, "bar")
+            ),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "There is no column 10",
+            Errors(new(0, "t", ColumnRole.Time, "s"), new(9, "z", ColumnRole.Weight, "g")),
+            StringComparison.Ordinal
+        );
     }
 }

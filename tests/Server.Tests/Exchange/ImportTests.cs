@@ -4,24 +4,27 @@ using RuddySpring.Server.Exchange;
 
 namespace RuddySpring.Server.Tests.Exchange;
 
-/// <summary>One made-up pull written in the ways other programs write it: 33 g, 8 bar at the peak, first drops at 8.5 s, gone at 38 s.</summary>
+/// <summary>One made-up pull written in the ways other programs write it: 33 g, 8 bar at the peak, first drops at 8.5 s, gone at
+/// 38 s.</summary>
 public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
 {
     private static readonly string Folder = Path.Combine(AppContext.BaseDirectory, "Exchange", "Samples");
 
-    private static JsonObject FileOf(string name) => new()
-    {
-        ["fileName"] = name,
-        ["contentBase64"] = Convert.ToBase64String(File.ReadAllBytes(Path.Combine(Folder, name))),
-        ["columns"] = null,
-    };
+    private static JsonObject FileOf(string name) =>
+        new()
+        {
+            ["fileName"] = name,
+            ["contentBase64"] = Convert.ToBase64String(File.ReadAllBytes(Path.Combine(Folder, name))),
+            ["columns"] = null,
+        };
 
-    private static JsonObject FileOf(string name, string text) => new()
-    {
-        ["fileName"] = name,
-        ["contentBase64"] = Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(text)),
-        ["columns"] = null,
-    };
+    private static JsonObject FileOf(string name, string text) =>
+        new()
+        {
+            ["fileName"] = name,
+            ["contentBase64"] = Convert.ToBase64String(System.Text.Encoding.UTF8.GetBytes(text)),
+            ["columns"] = null,
+        };
 
     private static JsonObject Request(JsonObject file, params (string Field, JsonNode? Value)[] said)
     {
@@ -35,8 +38,14 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
             ["grindSetting"] = null,
             ["doseGrams"] = 15.5,
         };
-        foreach (var (field, value) in said) shot[field] = value?.DeepClone();
-        return new() { ["file"] = file.DeepClone(), ["shot"] = shot, ["answered"] = new JsonArray("SameFile") };
+        foreach (var (field, value) in said)
+            shot[field] = value?.DeepClone();
+        return new()
+        {
+            ["file"] = file.DeepClone(),
+            ["shot"] = shot,
+            ["answered"] = new JsonArray("SameFile"),
+        };
     }
 
     private async Task<JsonNode> PreviewAsync(JsonObject file, params (string Field, JsonNode? Value)[] said)
@@ -109,10 +118,18 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task A_person_can_say_otherwise_about_the_columns()
     {
-        var file = FileOf("strange.csv", "a,b,c\n" + string.Concat(Enumerable.Range(0, 50).Select(i => FormattableString.Invariant($"{i * 200},{i % 9},{i * 0.6}\n"))));
+        var file = FileOf(
+            "strange.csv",
+            "a,b,c\n"
+                + string.Concat(
+                    Enumerable.Range(0, 50).Select(i => FormattableString.Invariant($"{i * 200},{i % 9},{i * 0.6}\n"))
+                )
+        );
         var guess = await PreviewAsync(file);
         Assert.NotEmpty(guess["errors"]!.AsArray());
-        file["columns"] = JsonNode.Parse("""[{"index":0,"name":"a","role":"Time","unit":"ms"},{"index":1,"name":"b","role":"Pressure","unit":"bar"},{"index":2,"name":"c","role":"Weight","unit":"g"}]""");
+        file["columns"] = JsonNode.Parse(
+            """[{"index":0,"name":"a","role":"Time","unit":"ms"},{"index":1,"name":"b","role":"Pressure","unit":"bar"},{"index":2,"name":"c","role":"Weight","unit":"g"}]"""
+        );
         var told = await PreviewAsync(file);
         Assert.Empty(told["errors"]!.AsArray());
         Assert.Equal(29.4, (double)told["measures"]!["cupGrams"]!, 0.3);
@@ -134,10 +151,22 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     public async Task Wrong_units_are_caught_by_their_size()
     {
         var file = FileOf("comma.csv");
-        file["columns"] = JsonNode.Parse("""[{"index":0,"name":"t","role":"Time","unit":"min"},{"index":1,"name":"p","role":"Pressure","unit":"bar"}]""");
-        Assert.Contains("a pull lasts at most 600 s", (await PreviewAsync(file))["errors"]!.ToJsonString(), StringComparison.Ordinal);
-        file["columns"] = JsonNode.Parse("""[{"index":0,"name":"t","role":"Time","unit":"s"},{"index":1,"name":"p","role":"Pressure","unit":"stone"}]""");
-        Assert.Contains("use one of bar, psi, kPa", (await PreviewAsync(file))["errors"]!.ToJsonString(), StringComparison.Ordinal);
+        file["columns"] = JsonNode.Parse(
+            """[{"index":0,"name":"t","role":"Time","unit":"min"},{"index":1,"name":"p","role":"Pressure","unit":"bar"}]"""
+        );
+        Assert.Contains(
+            "a pull lasts at most 600 s",
+            (await PreviewAsync(file))["errors"]!.ToJsonString(),
+            StringComparison.Ordinal
+        );
+        file["columns"] = JsonNode.Parse(
+            """[{"index":0,"name":"t","role":"Time","unit":"s"},{"index":1,"name":"p","role":"Pressure","unit":"stone"}]"""
+        );
+        Assert.Contains(
+            "use one of bar, psi, kPa",
+            (await PreviewAsync(file))["errors"]!.ToJsonString(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact] // RFC 4180: CR LF, a header, as many cells in every row; and it comes back as it was
@@ -158,9 +187,20 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     public async Task Columns_without_end_are_refused_at_once()
     {
         var clock = System.Diagnostics.Stopwatch.StartNew();
-        foreach (var text in new[] { new string(',', 5_800_000) + "\n1\n", string.Join('\n', Enumerable.Repeat(new string(',', 300), 40)), $"a,b\n{new string(',', 100)}\n" })
+        foreach (
+            var text in new[]
+            {
+                new string(',', 5_800_000) + "\n1\n",
+                string.Join('\n', Enumerable.Repeat(new string(',', 300), 40)),
+                $"a,b\n{new string(',', 100)}\n",
+            }
+        )
         {
-            var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", Request(FileOf("commas.csv", text)));
+            var (status, problem) = await server.SendAsync(
+                HttpMethod.Post,
+                "/api/exchange/preview",
+                Request(FileOf("commas.csv", text))
+            );
             Assert.Equal(400, status);
             Assert.Equal("file", (string)problem!["field"]!);
             Assert.Matches("at most 64 are read|a row of a trace is shorter", (string)problem["detail"]!);
@@ -192,7 +232,11 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task A_broken_quotation_gets_a_sentence_without_a_programmers_word()
     {
-        var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/preview", Request(FileOf("quote.csv", "time,pressure\n0,\"1\n" + new string('x', 9000) + "\n1,2\n")));
+        var (status, problem) = await server.SendAsync(
+            HttpMethod.Post,
+            "/api/exchange/preview",
+            Request(FileOf("quote.csv", "time,pressure\n0,\"1\n" + new string('x', 9000) + "\n1,2\n"))
+        );
         Assert.Equal(400, status);
         Assert.DoesNotContain("Exception", problem!.ToJsonString(), StringComparison.Ordinal);
     }
@@ -202,9 +246,21 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     {
         (string, JsonNode?)[] said =
         [
-            ("doseGrams", 17.2), ("yieldGrams", 36), ("planKey", "long-soft"), ("basketId", 1), ("groupC", 78.5), ("waterC", 91), ("seen", "a spurt at the left"),
-            ("bagId", 1), ("grinderId", 1), ("grindSetting", 19), ("pulledAt", "2026-11-20T07:10:00Z"),
-            ("preparation", JsonNode.Parse("""{"misted":true,"stirred":true,"tapped":false,"tampKgf":4,"cover":"Screen","bottomless":true}""")),
+            ("doseGrams", 17.2),
+            ("yieldGrams", 36),
+            ("planKey", "long-soft"),
+            ("basketId", 1),
+            ("groupC", 78.5),
+            ("waterC", 91),
+            ("seen", "a spurt at the left"),
+            ("bagId", 1),
+            ("grinderId", 1),
+            ("grindSetting", 19),
+            ("pulledAt", "2026-11-20T07:10:00Z"),
+            (
+                "preparation",
+                JsonNode.Parse("""{"misted":true,"stirred":true,"tapped":false,"tampKgf":4,"cover":"Screen","bottomless":true}""")
+            ),
         ];
         var preview = await PreviewAsync(FileOf("comma.csv"), said);
         var id = (int)(await server.PostAsync("/api/exchange/import", Request(FileOf("comma.csv"), said)))!["shotId"]!;
@@ -224,9 +280,27 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task The_same_file_a_far_setting_and_a_shot_older_than_its_beans_are_asked_about()
     {
-        var file = FileOf("asked.csv", "time (s),pressure (bar),weight (g)\n" + string.Concat(Enumerable.Range(0, 400).Select(i => FormattableString.Invariant($"{i * 0.1:0.0},{(i is > 5 and < 350 ? 8 : 0)},{Math.Max(0, i - 80) * 0.1:0.0}\n"))));
+        var file = FileOf(
+            "asked.csv",
+            "time (s),pressure (bar),weight (g)\n"
+                + string.Concat(
+                    Enumerable
+                        .Range(0, 400)
+                        .Select(i =>
+                            FormattableString.Invariant(
+                                $"{i * 0.1:0.0},{(i is > 5 and < 350 ? 8 : 0)},{Math.Max(0, i - 80) * 0.1:0.0}\n"
+                            )
+                        )
+                )
+        );
         (string, JsonNode?)[] odd = [("bagId", 1), ("grinderId", 1), ("grindSetting", 90), ("pulledAt", "2020-01-05T07:10:00Z")];
-        (string, JsonNode?)[] usual = [("bagId", 1), ("grinderId", 1), ("grindSetting", 19), ("pulledAt", "2026-11-20T07:10:00Z")];
+        (string, JsonNode?)[] usual =
+        [
+            ("bagId", 1),
+            ("grinderId", 1),
+            ("grindSetting", 19),
+            ("pulledAt", "2026-11-20T07:10:00Z"),
+        ];
         Assert.Empty((await PreviewAsync(file, usual))["questions"]!.AsArray());
         await server.PostAsync("/api/exchange/import", Request(file, usual));
         var asked = (await PreviewAsync(file, odd))["questions"]!.AsArray();
@@ -236,7 +310,9 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
         var request = Request(file, odd);
         foreach (var kind in new[] { "SameFile", "FarSetting", "BeforeRoasting" })
         {
-            request["answered"] = new JsonArray([.. new[] { "SameFile", "FarSetting", "BeforeRoasting" }.Where(k => k != kind).Select(k => (JsonNode)k)]);
+            request["answered"] = new JsonArray([
+                .. new[] { "SameFile", "FarSetting", "BeforeRoasting" }.Where(k => k != kind).Select(k => (JsonNode)k),
+            ]);
             var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/import", request);
             Assert.Equal(400, status);
             Assert.Equal("answered", (string)problem!["field"]!);
@@ -259,10 +335,19 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     public async Task What_was_put_right_in_a_trace_is_told_before_it_is_kept()
     {
         // twenty idle seconds, a gauge that rests at 0.6 bar, and the cup lifted at the end
-        var rows = Enumerable.Range(0, 700).Select(i => i * 0.1).Select(t => FormattableString.Invariant(
-            $"{t:0.0},{0.6 + (t is > 20 and < 55 ? Math.Min(8, (t - 20) * 3) : 0):0.00},{(t > 65 ? -120 : t < 30 ? 0 : Math.Min(t, 55) * 1.4 - 42):0.0}\n"));
+        var rows = Enumerable
+            .Range(0, 700)
+            .Select(i => i * 0.1)
+            .Select(t =>
+                FormattableString.Invariant(
+                    $"{t:0.0},{0.6 + (t is > 20 and < 55 ? Math.Min(8, (t - 20) * 3) : 0):0.00},{(t > 65 ? -120 : t < 30 ? 0 : Math.Min(t, 55) * 1.4 - 42):0.0}\n"
+                )
+            );
         var preview = await PreviewAsync(FileOf("lifelike.csv", "time (s),pressure (bar),weight (g)\n" + string.Concat(rows)));
-        Assert.Equal(["GaugeRest", "IdleBefore", "CupLifted"], preview["corrections"]!.AsArray().Select(c => (string)c!["kind"]!));
+        Assert.Equal(
+            ["GaugeRest", "IdleBefore", "CupLifted"],
+            preview["corrections"]!.AsArray().Select(c => (string)c!["kind"]!)
+        );
         Assert.Equal(35, (double)preview["measures"]!["cupGrams"]!, 0.2);
         Assert.Equal(35, (double)preview["measures"]!["secondsFromLever"]!, 0.3);
         Assert.Equal(8, (double)preview["measures"]!["peakBar"]!, 0.1);

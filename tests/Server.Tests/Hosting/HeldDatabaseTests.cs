@@ -20,10 +20,17 @@ public sealed class HeldDatabaseTests
             Assert.Equal(200, (await server.SendAsync(HttpMethod.Get, "/api/shots")).Status);
             var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/bench/brewers", new { name = "Late guest" });
             Assert.Equal(503, status);
-            Assert.Equal("The database is in use by another program. Nothing was changed; try again in a moment.", (string)problem!["detail"]!);
+            Assert.Equal(
+                "The database is in use by another program. Nothing was changed; try again in a moment.",
+                (string)problem!["detail"]!
+            );
         }
 
-        Assert.DoesNotContain("Late guest", (await server.GetAsync("/api/bench"))["brewers"]!.ToJsonString(), StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "Late guest",
+            (await server.GetAsync("/api/bench"))["brewers"]!.ToJsonString(),
+            StringComparison.Ordinal
+        );
         Assert.Equal(200, (await server.SendAsync(HttpMethod.Post, "/api/bench/brewers", new { name = "Late guest" })).Status);
     }
 }

@@ -27,7 +27,11 @@ public sealed class HostingTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task A_field_of_the_wrong_kind_is_named()
     {
-        using var content = new StringContent("""{"machineId":1,"doseGrams":"many","yieldGrams":30,"planKey":"x"}""", System.Text.Encoding.UTF8, "application/json");
+        using var content = new StringContent(
+            """{"machineId":1,"doseGrams":"many","yieldGrams":30,"planKey":"x"}""",
+            System.Text.Encoding.UTF8,
+            "application/json"
+        );
         using var response = await server.Http.PutAsync(new Uri("/api/prepare", UriKind.Relative), content);
         Assert.Contains("doseGrams", await response.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
@@ -47,7 +51,11 @@ public sealed class HostingTests(LiveServer server) : IClassFixture<LiveServer>
     public async Task Answers_carry_a_strict_content_policy()
     {
         using var response = await server.Http.GetAsync(new Uri("/api/household", UriKind.Relative));
-        Assert.Contains("default-src 'self'", response.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
+        Assert.Contains(
+            "default-src 'self'",
+            response.Headers.GetValues("Content-Security-Policy").Single(),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -66,5 +74,9 @@ public sealed class HostingTests(LiveServer server) : IClassFixture<LiveServer>
     [InlineData("--port", "70000", "from 0 to 65535")]
     [InlineData("--colour", "red", "--colour is not an option")]
     public void Options_that_are_not_understood_are_named(string option, string value, string sentence) =>
-        Assert.Contains(sentence, Assert.Throws<ArgumentException>(() => ServerOptions.Parse([option, value])).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            sentence,
+            Assert.Throws<ArgumentException>(() => ServerOptions.Parse([option, value])).Message,
+            StringComparison.Ordinal
+        );
 }

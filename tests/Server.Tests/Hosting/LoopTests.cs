@@ -16,7 +16,8 @@ public sealed class LoopTests
         {
             Turns++;
             await Task.Delay(5, stop);
-            if (Stumbles) throw new ArgumentOutOfRangeException(nameof(stop), "an odd reading");
+            if (Stumbles)
+                throw new ArgumentOutOfRangeException(nameof(stop), "an odd reading");
         }
     }
 
@@ -38,30 +39,46 @@ public sealed class LoopTests
     public async Task A_screen_that_stops_reading_holds_up_no_other_and_gets_the_newest_when_it_reads_again()
     {
         var screens = new Screens();
-        List<int> read = [], late = [];
+        List<int> read = [],
+            late = [];
         var reading = new TaskCompletionSource();
-        screens.Add("stuck", async (_, frame, _) =>
-        {
-            await reading.Task;
-            lock (late) late.Add((int)frame);
-        }, CancellationToken.None);
-        screens.Add("other", (_, frame, _) =>
-        {
-            lock (read) read.Add((int)frame);
-            return Task.CompletedTask;
-        }, CancellationToken.None);
+        screens.Add(
+            "stuck",
+            async (_, frame, _) =>
+            {
+                await reading.Task;
+                lock (late)
+                    late.Add((int)frame);
+            },
+            CancellationToken.None
+        );
+        screens.Add(
+            "other",
+            (_, frame, _) =>
+            {
+                lock (read)
+                    read.Add((int)frame);
+                return Task.CompletedTask;
+            },
+            CancellationToken.None
+        );
         for (var i = 0; i < 5000; i++)
         {
             screens.Tell("frame", i);
-            if (i % 20 == 0) await Task.Yield();
+            if (i % 20 == 0)
+                await Task.Yield();
             var now = i;
-            if (i % 50 == 0) await LiveServer.UntilAsync(() => Task.FromResult(Locked(read, r => r.Count > now)), "the other screen has it");
+            if (i % 50 == 0)
+                await LiveServer.UntilAsync(() => Task.FromResult(Locked(read, r => r.Count > now)), "the other screen has it");
         }
 
         await LiveServer.UntilAsync(() => Task.FromResult(Locked(read, r => r.Count == 5000)), "the other screen has all of it");
         Assert.Empty(late);
         reading.SetResult();
-        await LiveServer.UntilAsync(() => Task.FromResult(Locked(late, l => l.Count > 0 && l[^1] == 4999)), "the slow one has the newest");
+        await LiveServer.UntilAsync(
+            () => Task.FromResult(Locked(late, l => l.Count > 0 && l[^1] == 4999)),
+            "the slow one has the newest"
+        );
         Assert.True(late.Count < 200, $"{late.Count} frames waited");
         screens.Remove("stuck");
         screens.Remove("other");
@@ -70,6 +87,7 @@ public sealed class LoopTests
 
     private static bool Locked(List<int> list, Func<List<int>, bool> holds)
     {
-        lock (list) return holds(list);
+        lock (list)
+            return holds(list);
     }
 }

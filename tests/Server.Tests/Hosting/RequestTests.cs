@@ -9,10 +9,15 @@ namespace RuddySpring.Server.Tests.Hosting;
 /// <summary>Who may ask, and what is said to requests that cannot be read.</summary>
 public sealed class RequestTests(LiveServer server) : IClassFixture<LiveServer>
 {
-    private async Task<(HttpResponseMessage Response, string Text)> SendAsync(HttpMethod method, string path, params (string Name, string Value)[] headers)
+    private async Task<(HttpResponseMessage Response, string Text)> SendAsync(
+        HttpMethod method,
+        string path,
+        params (string Name, string Value)[] headers
+    )
     {
         using var request = new HttpRequestMessage(method, new Uri(path, UriKind.Relative));
-        foreach (var (name, value) in headers) request.Headers.TryAddWithoutValidation(name, value);
+        foreach (var (name, value) in headers)
+            request.Headers.TryAddWithoutValidation(name, value);
         var response = await server.Http.SendAsync(request, HttpCompletionOption.ResponseHeadersRead);
         return (response, response.StatusCode == HttpStatusCode.OK ? "" : await response.Content.ReadAsStringAsync());
     }
@@ -26,7 +31,9 @@ public sealed class RequestTests(LiveServer server) : IClassFixture<LiveServer>
         using var socket = new ClientWebSocket();
         socket.Options.SetRequestHeader("Origin", origin);
         socket.Options.CollectHttpResponseDetails = true;
-        await Assert.ThrowsAsync<WebSocketException>(() => socket.ConnectAsync(new Uri($"ws://{server.Address.Authority}{path}"), CancellationToken.None));
+        await Assert.ThrowsAsync<WebSocketException>(() =>
+            socket.ConnectAsync(new Uri($"ws://{server.Address.Authority}{path}"), CancellationToken.None)
+        );
         Assert.Equal(HttpStatusCode.Forbidden, socket.HttpStatusCode);
     }
 
@@ -48,14 +55,25 @@ public sealed class RequestTests(LiveServer server) : IClassFixture<LiveServer>
         var (response, text) = await SendAsync(new(method), path, (header, value), ("Origin", "http://evil.example"));
         Assert.Equal(HttpStatusCode.Forbidden, response.StatusCode);
         Assert.Contains("another site's page", text, StringComparison.Ordinal);
-        (response, _) = await SendAsync(new(method), path, (header, value), ("Sec-Fetch-Site", "cross-site"), ("Sec-Fetch-Mode", "no-cors"));
+        (response, _) = await SendAsync(
+            new(method),
+            path,
+            (header, value),
+            ("Sec-Fetch-Site", "cross-site"),
+            ("Sec-Fetch-Mode", "no-cors")
+        );
         Assert.Equal(HttpStatusCode.Forbidden, response.StatusCode);
     }
 
     [Fact]
     public async Task A_link_from_elsewhere_may_be_followed()
     {
-        var (response, _) = await SendAsync(HttpMethod.Get, "/api/household", ("Sec-Fetch-Site", "cross-site"), ("Sec-Fetch-Mode", "navigate"));
+        var (response, _) = await SendAsync(
+            HttpMethod.Get,
+            "/api/household",
+            ("Sec-Fetch-Site", "cross-site"),
+            ("Sec-Fetch-Mode", "navigate")
+        );
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
     }
 
@@ -71,10 +89,17 @@ public sealed class RequestTests(LiveServer server) : IClassFixture<LiveServer>
         var policy = response.Headers.GetValues("Content-Security-Policy").Single().Split(';', StringSplitOptions.TrimEntries);
         Assert.Equal(
             [
-                "default-src 'self'", "img-src 'self' data: blob:", "style-src 'self' 'unsafe-inline'", $"connect-src 'self' ws://{server.Address.Authority}",
-                "object-src 'none'", "base-uri 'none'", "frame-ancestors 'none'", "form-action 'self'",
+                "default-src 'self'",
+                "img-src 'self' data: blob:",
+                "style-src 'self' 'unsafe-inline'",
+                $"connect-src 'self' ws://{server.Address.Authority}",
+                "object-src 'none'",
+                "base-uri 'none'",
+                "frame-ancestors 'none'",
+                "form-action 'self'",
             ],
-            policy);
+            policy
+        );
         Assert.Equal("nosniff", response.Headers.GetValues("X-Content-Type-Options").Single());
         Assert.Equal("no-referrer", response.Headers.GetValues("Referrer-Policy").Single());
     }
@@ -101,15 +126,57 @@ public sealed class RequestTests(LiveServer server) : IClassFixture<LiveServer>
     [InlineData("POST", "/api/bench/brewers", "{\"name\":\"a\\u0000b\"}", "name", "cannot be shown")]
     [InlineData("POST", "/api/bench/brewers", "{\"name\":\"two\\nlines\"}", "name", "without line breaks")]
     [InlineData("POST", "/api/bench/machines", "{\"name\":\"x\"}", "spec", "spec is missing.")]
-    [InlineData("POST", "/api/bench/machines", "{\"name\":\"x\",\"spec\":{\"family\":3}}", "spec.family", "must be one of BoilerDirect, BoilerSpring")]
-    [InlineData("POST", "/api/bench/baskets", "{\"name\":\"x\",\"spec\":{\"diameterMm\":\"wide\"}}", "spec.diameterMm", "must be a number")]
+    [InlineData(
+        "POST",
+        "/api/bench/machines",
+        "{\"name\":\"x\",\"spec\":{\"family\":3}}",
+        "spec.family",
+        "must be one of BoilerDirect, BoilerSpring"
+    )]
+    [InlineData(
+        "POST",
+        "/api/bench/baskets",
+        "{\"name\":\"x\",\"spec\":{\"diameterMm\":\"wide\"}}",
+        "spec.diameterMm",
+        "must be a number"
+    )]
     [InlineData("POST", "/api/pull/mark", "{}", "moment", "moment is missing.")]
-    [InlineData("POST", "/api/session/preview", "{\"wants\":{\"drinks\":[{}],\"doseGrams\":15,\"yieldGrams\":30},\"readyAt\":null}", "for", "for, milkGrams are missing.")]
-    [InlineData("POST", "/api/session/preview", "{\"wants\":{\"drinks\":[null],\"doseGrams\":15,\"yieldGrams\":30},\"readyAt\":null}", "drinks", "no empty entries")]
-    [InlineData("POST", "/api/plans/import", "{\"format\":\"ruddy-spring-plan\",\"version\":1,\"plan\":null}", "plan", "plan must not be empty.")]
-    [InlineData("POST", "/api/bench/bags", "{\"name\":\"x\",\"roaster\":\"\",\"roastedOn\":\"yesterday\",\"roastLevel\":\"dark\",\"finished\":false}", "roastedOn", "a date such as 2026-02-01")]
+    [InlineData(
+        "POST",
+        "/api/session/preview",
+        "{\"wants\":{\"drinks\":[{}],\"doseGrams\":15,\"yieldGrams\":30},\"readyAt\":null}",
+        "for",
+        "for, milkGrams are missing."
+    )]
+    [InlineData(
+        "POST",
+        "/api/session/preview",
+        "{\"wants\":{\"drinks\":[null],\"doseGrams\":15,\"yieldGrams\":30},\"readyAt\":null}",
+        "drinks",
+        "no empty entries"
+    )]
+    [InlineData(
+        "POST",
+        "/api/plans/import",
+        "{\"format\":\"ruddy-spring-plan\",\"version\":1,\"plan\":null}",
+        "plan",
+        "plan must not be empty."
+    )]
+    [InlineData(
+        "POST",
+        "/api/bench/bags",
+        "{\"name\":\"x\",\"roaster\":\"\",\"roastedOn\":\"yesterday\",\"roastLevel\":\"dark\",\"finished\":false}",
+        "roastedOn",
+        "a date such as 2026-02-01"
+    )]
     [InlineData("POST", "/api/pull/ready", "{\"sheetVersion\":1.5}", "sheetVersion", "a whole number")]
-    public async Task A_member_that_does_not_do_is_named_with_what_would(string method, string path, string body, string field, string part)
+    public async Task A_member_that_does_not_do_is_named_with_what_would(
+        string method,
+        string path,
+        string body,
+        string field,
+        string part
+    )
     {
         var (response, problem) = await PutAsync(method, path, body, "application/json");
         Assert.Equal(400, response);
@@ -136,7 +203,14 @@ public sealed class RequestTests(LiveServer server) : IClassFixture<LiveServer>
     public async Task A_long_value_is_not_sent_back()
     {
         var endless = new string('x', 1_000_000);
-        foreach (var (path, body) in new[] { ("/api/bench/brewers", $"{{\"name\":\"{endless}\"}}"), ("/api/pull/mark", $"{{\"{endless}\":1}}"), ("/api/pull/instrument", $"{{\"device\":\"{endless[..3900]}\"}}") })
+        foreach (
+            var (path, body) in new[]
+            {
+                ("/api/bench/brewers", $"{{\"name\":\"{endless}\"}}"),
+                ("/api/pull/mark", $"{{\"{endless}\":1}}"),
+                ("/api/pull/instrument", $"{{\"device\":\"{endless[..3900]}\"}}"),
+            }
+        )
         {
             var (status, problem) = await PutAsync("POST", path, body, "application/json");
             Assert.InRange(status, 400, 499);
@@ -157,7 +231,10 @@ public sealed class RequestTests(LiveServer server) : IClassFixture<LiveServer>
 
     private async Task<(int Status, JsonNode Problem)> PutAsync(string method, string path, string body, string type)
     {
-        using var request = new HttpRequestMessage(new(method), new Uri(path, UriKind.Relative)) { Content = new ByteArrayContent(Encoding.UTF8.GetBytes(body)) };
+        using var request = new HttpRequestMessage(new(method), new Uri(path, UriKind.Relative))
+        {
+            Content = new ByteArrayContent(Encoding.UTF8.GetBytes(body)),
+        };
         request.Content.Headers.TryAddWithoutValidation("Content-Type", type);
         using var response = await server.Http.SendAsync(request);
         var text = await response.Content.ReadAsStringAsync();

@@ -29,10 +29,15 @@ public sealed class StartTests : IDisposable
     private string Refusal(ServerOptions? options = null)
     {
         SqliteConnection.ClearAllPools();
-        var before = File.Exists(Database) ? Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(File.ReadAllBytes(Database))) : "";
-        var sentence = Assert.Throws<StoreProblemException>(() => RuddyServer.PrepareData(options ?? Options, DateTime.UtcNow)).Message;
+        var before = File.Exists(Database)
+            ? Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(File.ReadAllBytes(Database)))
+            : "";
+        var sentence = Assert
+            .Throws<StoreProblemException>(() => RuddyServer.PrepareData(options ?? Options, DateTime.UtcNow))
+            .Message;
         SqliteConnection.ClearAllPools();
-        if (before.Length > 0) Assert.Equal(before, Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(File.ReadAllBytes(Database))));
+        if (before.Length > 0)
+            Assert.Equal(before, Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(File.ReadAllBytes(Database))));
         Assert.DoesNotContain("Exception", sentence, StringComparison.Ordinal);
         return sentence;
     }
@@ -61,7 +66,9 @@ public sealed class StartTests : IDisposable
     {
         using var first = RuddyServer.PrepareData(Options, DateTime.UtcNow);
         var clock = Stopwatch.StartNew();
-        var sentence = Assert.Throws<StoreProblemException>(() => FolderLock.Take(_folder, TimeSpan.FromSeconds(0.3), _ => { })).Message;
+        var sentence = Assert
+            .Throws<StoreProblemException>(() => FolderLock.Take(_folder, TimeSpan.FromSeconds(0.3), _ => { }))
+            .Message;
         Assert.Contains("Another Ruddy Spring is using", sentence, StringComparison.Ordinal);
         Assert.InRange(clock.Elapsed.TotalSeconds, 0.2, 5);
     }
@@ -82,8 +89,12 @@ public sealed class StartTests : IDisposable
     [Fact] // what a killed migration leaves behind made every later start wait for ever
     public async Task A_stale_lock_of_migrations_is_cleared()
     {
-        using (var db = new RuddyContext(StoreFile.Options(_folder))) db.GetService<IMigrator>().Migrate("Practice");
-        Sql("CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER NOT NULL CONSTRAINT PK___EFMigrationsLock PRIMARY KEY, Timestamp TEXT NOT NULL); INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01');");
+        using (var db = new RuddyContext(StoreFile.Options(_folder)))
+            db.GetService<IMigrator>().Migrate("Practice");
+        Sql(
+            "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER NOT NULL CONSTRAINT PK___EFMigrationsLock PRIMARY "
+                + "KEY, Timestamp TEXT NOT NULL); INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01');"
+        );
         await Task.Run(Start).WaitAsync(TimeSpan.FromSeconds(20));
         Assert.True(Count("Shots") > 30);
     }
@@ -93,12 +104,12 @@ public sealed class StartTests : IDisposable
     {
         StoreFile.Migrate(_folder);
         Assert.Throws<InvalidOperationException>(() => StoreFile.Begin(_folder, false, context =>
-        {
-            using var whole = context.Database.BeginTransaction();
-            context.Households.Add(new() { Name = "half" });
-            context.SaveChanges();
-            throw new InvalidOperationException("the power failed");
-        }));
+            {
+                using var whole = context.Database.BeginTransaction();
+                context.Households.Add(new() { Name = "half" });
+                context.SaveChanges();
+                throw new InvalidOperationException("the power failed");
+            }));
         Assert.Equal(0, Count("Households"));
         Start();
         Assert.Equal(3, Count("Machines"));
@@ -118,7 +129,8 @@ public sealed class StartTests : IDisposable
     [InlineData(200_000, null)]
     public void A_damaged_database_is_told_with_the_way_on(int at, string? text)
     {
-        using (var db = new RuddyContext(StoreFile.Options(_folder))) db.GetService<IMigrator>().Migrate("Practice");
+        using (var db = new RuddyContext(StoreFile.Options(_folder)))
+            db.GetService<IMigrator>().Migrate("Practice");
         Start(); // leaves a copy of the older form behind
         Sql("PRAGMA wal_checkpoint(TRUNCATE); PRAGMA journal_mode=DELETE;");
         SqliteConnection.ClearAllPools();
@@ -127,13 +139,15 @@ public sealed class StartTests : IDisposable
             // damage in a later page is damage too
             file.Position = at;
             file.Write(text is null ? [.. Enumerable.Repeat((byte)0x5A, 30_000)] : System.Text.Encoding.UTF8.GetBytes(text));
-            if (text is not null) file.SetLength(text.Length);
+            if (text is not null)
+                file.SetLength(text.Length);
         }
 
         var sentence = Refusal();
         Assert.Contains("is damaged", sentence, StringComparison.Ordinal);
         Assert.Contains("--restore", sentence, StringComparison.Ordinal);
-        using (RuddyServer.PrepareData(Options with { Restore = true }, DateTime.UtcNow)) Assert.True(Count("Shots") > 30);
+        using (RuddyServer.PrepareData(Options with { Restore = true }, DateTime.UtcNow))
+            Assert.True(Count("Shots") > 30);
         Assert.Single(Directory.GetFiles(_folder, "ruddy-spring.set-aside-*.db"));
     }
 
@@ -153,10 +167,15 @@ public sealed class StartTests : IDisposable
         var told = new TaskCompletionSource<string>();
         screen.On<System.Text.Json.Nodes.JsonNode>("frame", frame =>
         {
-            if (frame["troubles"] is System.Text.Json.Nodes.JsonArray { Count: > 0 } troubles) told.TrySetResult((string)troubles[0]!);
+            if (frame["troubles"] is System.Text.Json.Nodes.JsonArray { Count: > 0 } troubles)
+                told.TrySetResult((string)troubles[0]!);
         });
         await screen.StartAsync();
-        Assert.StartsWith("The database is damaged. Stop the application", await told.Task.WaitAsync(TimeSpan.FromSeconds(20)), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "The database is damaged. Stop the application",
+            await told.Task.WaitAsync(TimeSpan.FromSeconds(20)),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -165,7 +184,8 @@ public sealed class StartTests : IDisposable
         Start();
         Sql("PRAGMA wal_checkpoint(TRUNCATE); PRAGMA journal_mode=DELETE;");
         SqliteConnection.ClearAllPools();
-        using (var file = new FileStream(Database, FileMode.Open, FileAccess.ReadWrite)) file.SetLength(file.Length / 2);
+        using (var file = new FileStream(Database, FileMode.Open, FileAccess.ReadWrite))
+            file.SetLength(file.Length / 2);
         Assert.Contains("is damaged", Refusal(), StringComparison.Ordinal);
         Assert.Contains("no whole copy", Refusal(), StringComparison.Ordinal);
     }
@@ -177,7 +197,8 @@ public sealed class StartTests : IDisposable
         Sql("DELETE FROM Households; DELETE FROM Bags WHERE Id NOT IN (SELECT BagId FROM Shots);");
         var shots = Count("Shots");
         Assert.Contains("--new-household", Refusal(), StringComparison.Ordinal);
-        using (RuddyServer.PrepareData(Options with { NewHousehold = true }, DateTime.UtcNow)) Assert.Equal(shots, Count("Shots"));
+        using (RuddyServer.PrepareData(Options with { NewHousehold = true }, DateTime.UtcNow))
+            Assert.Equal(shots, Count("Shots"));
         Assert.Equal(1, Count("Households"));
     }
 
@@ -201,7 +222,9 @@ public sealed class StartTests : IDisposable
         using var db = new RuddyContext(StoreFile.Options(_folder));
         db.GetService<IMigrator>().Migrate("Practice");
         db.Database.OpenConnection();
-        db.Database.ExecuteSqlRaw("PRAGMA journal_mode=WAL; PRAGMA wal_autocheckpoint=0; INSERT INTO Brewers (Name) VALUES ('Ilva');");
+        db.Database.ExecuteSqlRaw(
+            "PRAGMA journal_mode=WAL; PRAGMA wal_autocheckpoint=0; INSERT INTO Brewers (Name) VALUES ('Ilva');"
+        );
         StoreFile.Migrate(_folder);
         var copy = Assert.Single(Directory.GetFiles(_folder, "ruddy-spring.before-*.db"));
         using var kept = new SqliteConnection($"Data Source={copy};Mode=ReadOnly;Pooling=False");

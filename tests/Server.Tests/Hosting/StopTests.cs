@@ -15,7 +15,10 @@ public sealed class StopTests
         await device.SendAsync("""{"t":1,"pressure":2}""" + "\n");
         await using var screen = new HubConnectionBuilder().WithUrl(new Uri(server.Address, "/live")).Build();
         await screen.StartAsync();
-        await LiveServer.UntilAsync(async () => (await server.GetAsync("/api/pull"))["frame"]!["devices"]!.AsArray().Count == 1, "the device is there");
+        await LiveServer.UntilAsync(
+            async () => (await server.GetAsync("/api/pull"))["frame"]!["devices"]!.AsArray().Count == 1,
+            "the device is there"
+        );
 
         var clock = Stopwatch.StartNew();
         await server.StopAsync();

@@ -17,9 +17,13 @@ public sealed class DeviceTests : IAsyncLifetime
     private async Task<JsonNode> FrameAsync() => (await _server.GetAsync("/api/pull"))["frame"]!;
 
     private Task DevicesAsync(int count) =>
-        LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == count, $"{count} devices are there");
+        LiveServer.UntilAsync(
+            async () => (await FrameAsync())["devices"]!.AsArray().Count == count,
+            $"{count} devices are there"
+        );
 
-    private static string Line(double t, double bar) => FormattableString.Invariant($"{{\"t\":{t:0.000},\"pressure\":{bar:0.00}}}\n");
+    private static string Line(double t, double bar) =>
+        FormattableString.Invariant($"{{\"t\":{t:0.000},\"pressure\":{bar:0.00}}}\n");
 
     [Fact] // the server's least speed for a request cut it off after seven seconds
     public async Task One_that_posts_a_reading_a_second_is_listened_to()
@@ -30,7 +34,9 @@ public sealed class DeviceTests : IAsyncLifetime
             await body.WriteAsync(Encoding.UTF8.GetBytes(DeviceClient.Hello("Slow thermometer", "temperature", "degC") + "\n"));
             for (; readings < 10; readings++)
             {
-                await body.WriteAsync(Encoding.UTF8.GetBytes(FormattableString.Invariant($"{{\"t\":{readings},\"temperature\":{20 + readings}}}\n")));
+                await body.WriteAsync(
+                    Encoding.UTF8.GetBytes(FormattableString.Invariant($"{{\"t\":{readings},\"temperature\":{20 + readings}}}\n"))
+                );
                 await body.FlushAsync();
                 await Task.Delay(1000);
             }
@@ -53,8 +59,12 @@ public sealed class DeviceTests : IAsyncLifetime
         {
             // its clock is a tenth of a percent fast: a minute and a half in a day
             var server = 5 + (i / (double)ASecond);
-            var kept = device.Take(FormattableString.Invariant($"{{\"t\":{i / (double)ASecond * 1.001:0.0000},\"pressure\":3}}"), server);
-            if (kept.Count > 0) last = kept[^1];
+            var kept = device.Take(
+                FormattableString.Invariant($"{{\"t\":{i / (double)ASecond * 1.001:0.0000},\"pressure\":3}}"),
+                server
+            );
+            if (kept.Count > 0)
+                last = kept[^1];
         }
 
         Assert.Equal(86_400L * ASecond, device.Samples);
@@ -71,7 +81,10 @@ public sealed class DeviceTests : IAsyncLifetime
         for (var i = 0; i < 40; i++)
         {
             await gauge.SendAsync(Line(1 + i, 3));
-            using var flaky = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello($"Flaky {i}", "pressure", "bar"));
+            using var flaky = await DeviceClient.ConnectAsync(
+                _server.Instruments,
+                DeviceClient.Hello($"Flaky {i}", "pressure", "bar")
+            );
             await flaky.SendAsync(Line(1, 12));
             flaky.Vanish();
         }
@@ -95,12 +108,18 @@ public sealed class DeviceTests : IAsyncLifetime
         await LiveServer.UntilAsync(async () => (bool)(await FrameAsync())["devices"]![0]!["silent"]!, "the first is silent");
         using var third = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Gauge", "pressure", "bar"));
         await third.SendAsync(Line(1, 4));
-        await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Pressure"] == 4, "it has taken its place");
+        await LiveServer.UntilAsync(
+            async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Pressure"] == 4,
+            "it has taken its place"
+        );
         await first.SendAsync(Line(2, 9)); // the old connection is nobody's any more, and told so
         await first.HearAsync("took the place of Gauge");
         await first.ClosedAsync();
         await third.SendAsync(Line(2, 5));
-        await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Pressure"] == 5, "it goes on");
+        await LiveServer.UntilAsync(
+            async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Pressure"] == 5,
+            "it goes on"
+        );
         Assert.Single((await FrameAsync())["devices"]!.AsArray());
     }
 
@@ -110,7 +129,10 @@ public sealed class DeviceTests : IAsyncLifetime
         using var gauge = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Gauge", "pressure", "bar"));
         await DevicesAsync(1);
         await _server.ReadyAsync();
-        using var stranger = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Stranger", "pressure", "bar"));
+        using var stranger = await DeviceClient.ConnectAsync(
+            _server.Instruments,
+            DeviceClient.Hello("Stranger", "pressure", "bar")
+        );
         using var scale = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Late scale", "weight", "g"));
         await DevicesAsync(3);
         for (var i = 0; i < 30; i++)
@@ -127,7 +149,10 @@ public sealed class DeviceTests : IAsyncLifetime
         Assert.Equal(["Gauge", "Late scale"], frame["pulls"]![0]!["devices"]!.AsArray().Select(d => (string)d!).Order());
         await _server.PostAsync("/api/pull/instrument", new { device = "Stranger" });
         await stranger.SendAsync(Line(9, 7));
-        await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["reading"]!["pressureBar"] == 7, "it is heard once it is given");
+        await LiveServer.UntilAsync(
+            async () => (double?)(await FrameAsync())["reading"]!["pressureBar"] == 7,
+            "it is heard once it is given"
+        );
     }
 
     [Fact] // 160 degC was taken by the one and refused by the other, and stopped the server
@@ -137,7 +162,10 @@ public sealed class DeviceTests : IAsyncLifetime
         using var probe = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Probe", "group", "degC"));
         await probe.SendAsync("{\"t\":1,\"group\":160}\n{\"t\":2,\"group\":-15}\n{\"t\":3,\"group\":71}\n");
         await probe.HearAsync("Group temperature is 160 degC; it must lie between -10 and 150 degC.");
-        await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Group"] == 71, "the good one is taken");
+        await LiveServer.UntilAsync(
+            async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Group"] == 71,
+            "the good one is taken"
+        );
     }
 
     private sealed class Slowly(Func<Stream, Task> write) : HttpContent

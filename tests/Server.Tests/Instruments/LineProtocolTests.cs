@@ -14,12 +14,18 @@ public sealed class LineProtocolTests
     [InlineData("psi", 130.0, 8.963184)]
     [InlineData("kPa", 900.0, 9.0)]
     public void Units_are_brought_to_bar(string unit, double sent, double bar) =>
-        Assert.Equal(bar, LineProtocol.ParseSamples(FormattableString.Invariant($"{{\"t\":1,\"pressure\":{sent}}}"), Gauge(unit))[0].Value, 1e-5);
+        Assert.Equal(
+            bar,
+            LineProtocol.ParseSamples(FormattableString.Invariant($"{{\"t\":1,\"pressure\":{sent}}}"), Gauge(unit))[0].Value,
+            1e-5
+        );
 
     [Fact]
     public void One_line_may_hold_several_channels()
     {
-        var hello = LineProtocol.ParseHello("""{"hello":"ruddy-line/1","device":"All in one","channels":{"pressure":"bar","weight":"oz","temperature":"degF"}}""");
+        var hello = LineProtocol.ParseHello(
+            """{"hello":"ruddy-line/1","device":"All in one","channels":{"pressure":"bar","weight":"oz","temperature":"degF"}}"""
+        );
         var samples = LineProtocol.ParseSamples("""{"t":2.5,"pressure":3,"weight":1,"temperature":212}""", hello);
         Assert.Equal([Channel.Pressure, Channel.Weight, Channel.Temperature], samples.Select(s => s.Channel));
         Assert.Equal(Units.GramsPerOunce, samples[1].Value, 1e-9);
@@ -32,10 +38,17 @@ public sealed class LineProtocolTests
     [InlineData("""{"hello":"ruddy-line/9","device":"x","channels":{"pressure":"bar"}}""", "speaks ruddy-line/1")]
     [InlineData("""{"hello":"ruddy-line/1","device":"","channels":{"pressure":"bar"}}""", "1 to 60 characters")]
     [InlineData("""{"hello":"ruddy-line/1","device":"x","channels":{"pressure":"atm"}}""", "use one of bar, psi, kPa")]
-    [InlineData("""{"hello":"ruddy-line/1","device":"x","channels":{"humidity":"%"}}""", "known are pressure, weight, temperature")]
+    [InlineData(
+        """{"hello":"ruddy-line/1","device":"x","channels":{"humidity":"%"}}""",
+        "known are pressure, weight, temperature"
+    )]
     [InlineData("""{"hello":"ruddy-line/1","device":"x","channels":{}}""", "channels is empty")]
     public void A_bad_hello_says_what_would_do(string line, string part) =>
-        Assert.Contains(part, Assert.Throws<LineProblemException>(() => LineProtocol.ParseHello(line)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            part,
+            Assert.Throws<LineProblemException>(() => LineProtocol.ParseHello(line)).Message,
+            StringComparison.Ordinal
+        );
 
     [Theory]
     [InlineData("\u0000\u0001garbage", "not a JSON object")]
@@ -48,7 +61,13 @@ public sealed class LineProtocolTests
     [InlineData("""{"t":1,"weight":20}""", "was not declared in hello")]
     [InlineData("""{"t":1,"pressure":[[[[[[1]]]]]]}""", "not a JSON object")]
     public void A_bad_line_says_what_is_wrong(string line, string part) =>
-        Assert.Contains(part, RuddySpring.Core.Quantity.Plain(Assert.Throws<LineProblemException>(() => LineProtocol.ParseSamples(line, Gauge())).Message), StringComparison.Ordinal);
+        Assert.Contains(
+            part,
+            RuddySpring.Core.Quantity.Plain(
+                Assert.Throws<LineProblemException>(() => LineProtocol.ParseSamples(line, Gauge())).Message
+            ),
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Lines_are_put_together_from_any_pieces()
@@ -92,7 +111,7 @@ public sealed class LineProtocolTests
 
     [Theory]
     [InlineData(-3600)] // set back by an hour
-    [InlineData(-100)]  // started anew
+    [InlineData(-100)] // started anew
     [InlineData(-6)]
     public void A_clock_that_is_set_back_loses_less_than_a_second(double jump)
     {
@@ -127,7 +146,8 @@ public sealed class LineProtocolTests
     public void A_thousand_samples_a_second_are_thinned_to_a_hundred()
     {
         var device = new Device(Gauge());
-        for (var i = 0; i < 2000; i++) device.Take(FormattableString.Invariant($"{{\"t\":{i * 0.001},\"pressure\":2}}"), i * 0.001);
+        for (var i = 0; i < 2000; i++)
+            device.Take(FormattableString.Invariant($"{{\"t\":{i * 0.001},\"pressure\":2}}"), i * 0.001);
         Assert.InRange(device.Samples, 150, 230);
         Assert.Contains(device.Problems, p => p.Contains("more than 100 samples a second", StringComparison.Ordinal));
     }
@@ -145,7 +165,8 @@ public sealed class LineProtocolTests
     public void A_drifting_clock_is_followed()
     {
         var bridge = new ClockBridge();
-        for (var s = 0.0; s < 3 * 3600; s += 1) bridge.Note(s * 0.9999, s + 0.01);
+        for (var s = 0.0; s < 3 * 3600; s += 1)
+            bridge.Note(s * 0.9999, s + 0.01);
         Assert.Equal(3 * 3600, bridge.ToServer(3 * 3600 * 0.9999), 0.05);
     }
 
@@ -153,7 +174,10 @@ public sealed class LineProtocolTests
     public void Samples_saved_up_and_sent_at_once_keep_their_times()
     {
         var device = new Device(Gauge());
-        var kept = Enumerable.Range(0, 10).SelectMany(i => device.Take(FormattableString.Invariant($"{{\"t\":{5 + (i * 0.05)},\"pressure\":2}}"), 50)).ToList();
+        var kept = Enumerable
+            .Range(0, 10)
+            .SelectMany(i => device.Take(FormattableString.Invariant($"{{\"t\":{5 + (i * 0.05)},\"pressure\":2}}"), 50))
+            .ToList();
         Assert.Equal(10, kept.Count);
         device.Take("""{"t":6,"pressure":2}""", 50.6);
         Assert.Equal(50.55, device.Take("""{"t":6.05,"pressure":2}""", 50.7)[0].ServerSeconds, 0.051);

@@ -32,7 +32,16 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task Taste_is_kept_found_and_checked()
     {
-        var taste = new { sour = 1, bitter = 0, dry = (int?)null, sweet = 3, body = 2, liking = 4, words = "  quince and smoke " };
+        var taste = new
+        {
+            sour = 1,
+            bitter = 0,
+            dry = (int?)null,
+            sweet = 3,
+            body = 2,
+            liking = 4,
+            words = "  quince and smoke ",
+        };
         Assert.Equal(200, (await server.SendAsync(HttpMethod.Put, "/api/shots/5/taste", taste)).Status);
         var shot = await server.GetAsync("/api/shots/5");
         Assert.Equal("quince and smoke", (string)shot["shot"]!["taste"]!["words"]!);
@@ -49,7 +58,9 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         var comparison = await server.GetAsync("/api/shots/compare?ids=10,11,12");
         Assert.Equal(3, comparison["shots"]!.AsArray().Count);
         Assert.NotEmpty(comparison["differences"]!.AsArray());
-        Assert.All(comparison["differences"]!.AsArray(), d => Assert.True(d!["values"]!.AsArray().Select(v => v!.ToJsonString()).Distinct().Count() > 1));
+        Assert.All(comparison["differences"]!.AsArray(), d =>
+            Assert.True(d!["values"]!.AsArray().Select(v => v!.ToJsonString()).Distinct().Count() > 1)
+        );
         var itself = await server.SendAsync(HttpMethod.Get, "/api/shots/compare?ids=10");
         Assert.Equal(400, itself.Status);
         Assert.Contains("Between 2 and 20", (string)itself.Body!["detail"]!, StringComparison.Ordinal);
@@ -62,14 +73,25 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         var before = await server.GetAsync("/api/shots/8");
         var drops = (double)before["moments"]!["firstDrops"]! + 2;
         var marked = new JsonObject { ["firstDrops"] = drops };
-        foreach (var other in new[] { "firstPressure", "ramp", "peak", "ease", "blonding", "stop" }) marked[other] = null;
+        foreach (var other in new[] { "firstPressure", "ramp", "peak", "ease", "blonding", "stop" })
+            marked[other] = null;
         var (status, after) = await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked);
         Assert.Equal(200, status);
         Assert.Equal(drops, (double)after!["shot"]!["measures"]!["secondsToDrops"]!, 1e-9);
         marked["firstDrops"] = 900;
         Assert.Equal(400, (await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked)).Status);
         // the start is checked like the others
-        marked = new JsonObject { ["firstPressure"] = null, ["firstDrops"] = null, ["ramp"] = null, ["peak"] = null, ["ease"] = null, ["blonding"] = null, ["stop"] = null, ["start"] = 1e300 };
+        marked = new JsonObject
+        {
+            ["firstPressure"] = null,
+            ["firstDrops"] = null,
+            ["ramp"] = null,
+            ["peak"] = null,
+            ["ease"] = null,
+            ["blonding"] = null,
+            ["stop"] = null,
+            ["start"] = 1e300,
+        };
         Assert.Equal(400, (await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked)).Status);
     }
 

@@ -31,7 +31,8 @@ public sealed class SearchTests(LiveServer server) : IClassFixture<LiveServer>
     [Fact]
     public async Task The_index_follows_what_is_written_and_finds_without_accents()
     {
-        async Task<int> Found(string word) => (int)(await server.GetAsync($"/api/shots?search={Uri.EscapeDataString(word)}"))["total"]!;
+        async Task<int> Found(string word) =>
+            (int)(await server.GetAsync($"/api/shots?search={Uri.EscapeDataString(word)}"))["total"]!;
         Assert.Equal(0, await Found("brulee"));
         await server.SendAsync(HttpMethod.Put, "/api/shots/7/taste", Words("cr\u00e8me br\u00fbl\u00e9e"));
         Assert.Equal(1, await Found("brulee"));
@@ -50,5 +51,14 @@ public sealed class SearchTests(LiveServer server) : IClassFixture<LiveServer>
     }
 
     private static object Words(string words) =>
-        new { sour = (int?)null, bitter = (int?)null, dry = (int?)null, sweet = (int?)null, body = (int?)null, liking = (int?)null, words };
+        new
+        {
+            sour = (int?)null,
+            bitter = (int?)null,
+            dry = (int?)null,
+            sweet = (int?)null,
+            body = (int?)null,
+            liking = (int?)null,
+            words,
+        };
 }

@@ -32,7 +32,13 @@ public sealed class PlanTests(LiveServer server) : IClassFixture<LiveServer>
             Assert.True((bool)answer["fits"]!, $"{name}: {answer["fitSentence"]}");
             Assert.True(answer["planProblems"]!.AsArray().Count == 0, $"{name}: {answer["planProblems"]}");
             Assert.True((int)answer["strokes"]! >= 1);
-            foreach (var key in row["planKeys"]!.AsArray().Select(k => (string)k!).Where(k => !k.StartsWith("own-", StringComparison.Ordinal)).ToList())
+            foreach (
+                var key in row["planKeys"]!
+                    .AsArray()
+                    .Select(k => (string)k!)
+                    .Where(k => !k.StartsWith("own-", StringComparison.Ordinal))
+                    .ToList()
+            )
             {
                 var view = (await server.PostAsync("/api/plans/preview", await ShippedAsync(key)))!;
                 Assert.True(view["preview"]!["points"]!.AsArray().Count > 50, $"{name} {key}");
@@ -91,7 +97,11 @@ public sealed class PlanTests(LiveServer server) : IClassFixture<LiveServer>
         var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/plans/import", file);
         Assert.Equal(400, status);
         Assert.Equal("format", (string)problem!["field"]!);
-        (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/plans/import", new { format = "ruddy-spring-plan", version = 1 });
+        (status, problem) = await server.SendAsync(
+            HttpMethod.Post,
+            "/api/plans/import",
+            new { format = "ruddy-spring-plan", version = 1 }
+        );
         Assert.Equal(400, status);
         Assert.Equal("plan", (string)problem!["field"]!);
         Assert.Equal("plan is missing.", (string)problem["detail"]!);

@@ -27,14 +27,17 @@ public sealed class PracticeTests : IAsyncLifetime
         var id = (string)view["id"]!;
         Assert.Equal("Press", (string)view["control"]!);
         await using var hub = new HubConnectionBuilder().WithUrl(new Uri(_server.Address, "/live")).Build();
-        double bar = 0, effort = 0.3;
+        double bar = 0,
+            effort = 0.3;
         var frames = 0;
         var over = new TaskCompletionSource();
         hub.On<JsonNode>("practice", f =>
         {
             frames++;
-            if ((double?)f["frame"]!["reading"]!["pressureBar"] is { } seen) bar = seen;
-            if ((bool)f["over"]!) over.TrySetResult();
+            if ((double?)f["frame"]!["reading"]!["pressureBar"] is { } seen)
+                bar = seen;
+            if ((bool)f["over"]!)
+                over.TrySetResult();
         });
         await hub.StartAsync();
         await hub.InvokeAsync("JoinPractice", id);
@@ -91,16 +94,28 @@ public sealed class PracticeTests : IAsyncLifetime
     [Fact]
     public async Task What_makes_no_sense_is_said()
     {
-        var (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "juggling", machineId = (int?)null });
+        var (status, problem) = await _server.SendAsync(
+            HttpMethod.Post,
+            "/api/practice",
+            new { lesson = "juggling", machineId = (int?)null }
+        );
         Assert.Equal(400, status);
         Assert.Equal("lesson", (string)problem!["field"]!);
-        Assert.Equal(404, (await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "hold-3", machineId = 999 })).Status);
+        Assert.Equal(
+            404,
+            (await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "hold-3", machineId = 999 })).Status
+        );
         Assert.Equal(404, (await _server.SendAsync(HttpMethod.Post, "/api/practice/nothing/drops")).Status);
         await using var hub = new HubConnectionBuilder().WithUrl(new Uri(_server.Address, "/live")).Build();
         await hub.StartAsync();
         await hub.InvokeAsync("Practise", "nothing", 0.5); // left out
-        for (var i = 0; i < 8; i++) await BeginAsync("hold-3");
-        var (full, sentence) = await _server.SendAsync(HttpMethod.Post, "/api/practice", new { lesson = "hold-3", machineId = (int?)null });
+        for (var i = 0; i < 8; i++)
+            await BeginAsync("hold-3");
+        var (full, sentence) = await _server.SendAsync(
+            HttpMethod.Post,
+            "/api/practice",
+            new { lesson = "hold-3", machineId = (int?)null }
+        );
         Assert.Equal(409, full);
         Assert.Contains("8 lessons", (string)sentence!["detail"]!, StringComparison.Ordinal);
     }

@@ -21,9 +21,17 @@ public sealed class JournalTests : IDisposable
 
     private string FileOf(string id) => Path.Combine(_folder, "journal", id + ".pull");
 
-    private static PullStart Start(string id) => new(
-        id, new DateTime(2026, 2, 1, 7, 0, 0, DateTimeKind.Utc), new Sheet(1, 1, 2, 1, 20, 15, 32, "early-peak"), ShippedPlans.EarlyPeak,
-        FamilyDefaults.Of(MachineFamily.PortableLever).Machine, "Pack lever", 89, null);
+    private static PullStart Start(string id) =>
+        new(
+            id,
+            new DateTime(2026, 2, 1, 7, 0, 0, DateTimeKind.Utc),
+            new Sheet(1, 1, 2, 1, 20, 15, 32, "early-peak"),
+            ShippedPlans.EarlyPeak,
+            FamilyDefaults.Of(MachineFamily.PortableLever).Machine,
+            "Pack lever",
+            89,
+            null
+        );
 
     private void Begin(string id)
     {
@@ -31,7 +39,8 @@ public sealed class JournalTests : IDisposable
         _journal.Append(id, PullJournal.StartLine(Start(id)));
     }
 
-    private void Append(string id, params TimedSample[] samples) => _journal.Append(id, string.Concat(samples.Select(PullJournal.SampleLine)));
+    private void Append(string id, params TimedSample[] samples) =>
+        _journal.Append(id, string.Concat(samples.Select(PullJournal.SampleLine)));
 
     private JournalledPull Only() => Assert.IsType<JournalledPull>(Assert.Single(_journal.Unfinished([])).Pull);
 
@@ -41,12 +50,24 @@ public sealed class JournalTests : IDisposable
         var id = Id('a');
         Begin(id);
         _journal.Append(id, PullJournal.BeginLine(0.5));
-        Append(id, new(Channel.Pressure, 1.25, 2.51), new(Channel.Weight, 1.3, 0.4), new(Channel.Pressure, 1.4, 2.6, Origin.Followed));
+        Append(
+            id,
+            new(Channel.Pressure, 1.25, 2.51),
+            new(Channel.Weight, 1.3, 0.4),
+            new(Channel.Pressure, 1.4, 2.6, Origin.Followed)
+        );
         _journal.Append(id, PullJournal.MarkLine("drops", 7.125));
         var pull = Only();
         Assert.Equal(15, pull.Start.Sheet.DoseGrams);
         Assert.Equal(ShippedPlans.EarlyPeak.Phases, pull.Start.Plan.Phases);
-        Assert.Equal([new TimedSample(Channel.Pressure, 1.25, 2.51), new TimedSample(Channel.Weight, 1.3, 0.4), new TimedSample(Channel.Pressure, 1.4, 2.6, Origin.Followed)], pull.Samples);
+        Assert.Equal(
+            [
+                new TimedSample(Channel.Pressure, 1.25, 2.51),
+                new TimedSample(Channel.Weight, 1.3, 0.4),
+                new TimedSample(Channel.Pressure, 1.4, 2.6, Origin.Followed),
+            ],
+            pull.Samples
+        );
         Assert.Equal(("drops", 7.125), Assert.Single(pull.Marks));
         Assert.Equal(0.5, pull.StartedByHandAt);
     }
@@ -75,7 +96,9 @@ public sealed class JournalTests : IDisposable
         Begin(Id('c'));
         File.AppendAllText(
             FileOf(Id('c')),
-            "\nPressure one two\nApplause 1 2\nPressure 1 2 3\nmark\nmark applause 3\nPressure 1 1e308\nPressure 1e300 3\nWeight NaN 3\n17 2 3\nPressure 2.0 3.5\n");
+            "\nPressure one two\nApplause 1 2\nPressure 1 2 3\nmark\nmark applause 3\nPressure 1 1e308\nPressure 1e300 "
+                + "3\nWeight NaN 3\n17 2 3\nPressure 2.0 3.5\n"
+        );
         Assert.Equal([new TimedSample(Channel.Pressure, 2.0, 3.5)], Only().Samples);
         Assert.Empty(Only().Marks);
     }

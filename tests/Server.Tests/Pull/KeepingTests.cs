@@ -14,7 +14,10 @@ public sealed class KeepingTests : IAsyncLifetime
     public ValueTask DisposeAsync() => _server.DisposeAsync();
 
     /// <summary>Lines of a journal as a gauge would have told them: ten seconds of a pull.</summary>
-    private static string SomePressure => string.Concat(Enumerable.Range(0, 200).Select(i => PullJournal.SampleLine(new(Core.Traces.Channel.Pressure, 2 + (i * 0.05), 3))));
+    private static string SomePressure =>
+        string.Concat(
+            Enumerable.Range(0, 200).Select(i => PullJournal.SampleLine(new(Core.Traces.Channel.Pressure, 2 + (i * 0.05), 3)))
+        );
 
     private async Task<int> ShotsAsync() => (int)(await _server.GetAsync("/api/shots?size=1"))["total"]!;
 
@@ -27,7 +30,10 @@ public sealed class KeepingTests : IAsyncLifetime
         var sheet = (await _server.GetAsync("/api/prepare"))["sheet"]!;
         var id = (string)(await _server.ReadyAsync())["frame"]!["pullId"]!;
         await _server.PostAsync("/api/pull/begin");
-        await LiveServer.UntilAsync(async () => (double?)(await _server.GetAsync("/api/pull"))["frame"]!["reading"]!["seconds"] > 1.5, "it runs");
+        await LiveServer.UntilAsync(
+            async () => (double?)(await _server.GetAsync("/api/pull"))["frame"]!["reading"]!["seconds"] > 1.5,
+            "it runs"
+        );
         return (id, (int)sheet["bagId"]!);
     }
 
@@ -75,10 +81,19 @@ public sealed class KeepingTests : IAsyncLifetime
     {
         var (id, _) = await BeginAsync();
         var file = Path.Combine(_server.Folder, "journal", id + ".pull");
-        await LiveServer.UntilAsync(() => Task.FromResult(File.Exists(file) && new FileInfo(file).Length > 200), "the journal is written");
-        await LiveServer.UntilAsync(async () => (double?)(await _server.GetAsync("/api/pull"))["frame"]!["reading"]!["seconds"] > 4, "it runs on");
+        await LiveServer.UntilAsync(
+            () => Task.FromResult(File.Exists(file) && new FileInfo(file).Length > 200),
+            "the journal is written"
+        );
+        await LiveServer.UntilAsync(
+            async () => (double?)(await _server.GetAsync("/api/pull"))["frame"]!["reading"]!["seconds"] > 4,
+            "it runs on"
+        );
         await _server.PostAsync("/api/pull/mark", new { moment = "drops" });
-        await LiveServer.UntilAsync(async () => (await File.ReadAllTextAsync(file)).Contains("mark drops", StringComparison.Ordinal), "the mark is in it");
+        await LiveServer.UntilAsync(
+            async () => (await File.ReadAllTextAsync(file)).Contains("mark drops", StringComparison.Ordinal),
+            "the mark is in it"
+        );
         var journal = await File.ReadAllTextAsync(file);
         await _server.PostAsync("/api/pull/discard?forGood=true");
         // as a gauge would have told it
@@ -96,14 +111,21 @@ public sealed class KeepingTests : IAsyncLifetime
     {
         var machine = (int)(await _server.GetAsync("/api/prepare"))["sheet"]!["machineId"]!;
         var wants = (await _server.GetAsync("/api/session"))["wants"]!.DeepClone();
-        Assert.Equal(200, (await _server.SendAsync(HttpMethod.Put, "/api/session", new { wants, readyAt = (DateTime?)null })).Status);
+        Assert.Equal(
+            200,
+            (await _server.SendAsync(HttpMethod.Put, "/api/session", new { wants, readyAt = (DateTime?)null })).Status
+        );
         var first = (string)(await _server.GetAsync("/api/session"))["steps"]![0]!["key"]!;
         await _server.PostAsync("/api/session/done", new { key = first });
         var (_, _) = await BeginAsync();
-        Sql($"UPDATE Sessions SET Log = '{{\"done\":[null,{{\"kind\":\"Shot\"}}]}}' WHERE MachineId = {machine} AND EndedAt IS NULL");
+        Sql(
+            $"UPDATE Sessions SET Log = '{{\"done\":[null,{{\"kind\":\"Shot\"}}]}}' WHERE MachineId = {machine} AND EndedAt "
+                + "IS NULL"
+        );
         var shots = await ShotsAsync();
         await _server.PostAsync("/api/pull/stop");
-        for (var i = 0; i < 4; i++) await _server.PostAsync("/api/pull/save");
+        for (var i = 0; i < 4; i++)
+            await _server.PostAsync("/api/pull/save");
         Assert.Equal(shots + 1, await ShotsAsync());
     }
 
@@ -149,13 +171,34 @@ public sealed class KeepingTests : IAsyncLifetime
         await File.WriteAllTextAsync(Path.Combine(_server.Folder, "journal"), "in the way");
         var (id, _) = await BeginAsync();
         await LiveServer.UntilAsync(
-            async () => (await _server.GetAsync("/api/pull"))["frame"]!["notices"]!.ToJsonString().Contains("kept in memory only", StringComparison.Ordinal), "it is told");
+            async () =>
+                (await _server.GetAsync("/api/pull"))["frame"]!["notices"]!
+                    .ToJsonString()
+                    .Contains("kept in memory only", StringComparison.Ordinal),
+            "it is told"
+        );
         File.Delete(Path.Combine(_server.Folder, "journal"));
-        await LiveServer.UntilAsync(() => Task.FromResult(File.Exists(Path.Combine(_server.Folder, "journal", id + ".pull"))), "it is written after all");
-        Assert.StartsWith("{", await File.ReadAllTextAsync(Path.Combine(_server.Folder, "journal", id + ".pull")), StringComparison.Ordinal);
         await LiveServer.UntilAsync(
-            async () => !(await _server.GetAsync("/api/pull"))["frame"]!["notices"]!.ToJsonString().Contains("memory only", StringComparison.Ordinal), "the notice is gone");
-        Assert.StartsWith("time (s)", await _server.Http.GetStringAsync(new Uri($"/api/pull/trace.csv?pull={id}", UriKind.Relative)), StringComparison.OrdinalIgnoreCase);
+            () => Task.FromResult(File.Exists(Path.Combine(_server.Folder, "journal", id + ".pull"))),
+            "it is written after all"
+        );
+        Assert.StartsWith(
+            "{",
+            await File.ReadAllTextAsync(Path.Combine(_server.Folder, "journal", id + ".pull")),
+            StringComparison.Ordinal
+        );
+        await LiveServer.UntilAsync(
+            async () =>
+                !(await _server.GetAsync("/api/pull"))["frame"]!["notices"]!
+                    .ToJsonString()
+                    .Contains("memory only", StringComparison.Ordinal),
+            "the notice is gone"
+        );
+        Assert.StartsWith(
+            "time (s)",
+            await _server.Http.GetStringAsync(new Uri($"/api/pull/trace.csv?pull={id}", UriKind.Relative)),
+            StringComparison.OrdinalIgnoreCase
+        );
         await _server.PostAsync("/api/pull/stop");
         Assert.True((int)(await _server.PostAsync("/api/pull/save"))!["shotId"]! > 0);
     }

@@ -18,7 +18,8 @@ public sealed class PullTests : IAsyncLifetime
     private Task UntilStageAsync(string stage) =>
         LiveServer.UntilAsync(async () => (string)(await FrameAsync())["stage"]! == stage, $"the pull is {stage}");
 
-    private static string Line(double t, string channel, double value) => FormattableString.Invariant($"{{\"t\":{t:0.###},\"{channel}\":{value:0.##}}}\n");
+    private static string Line(double t, string channel, double value) =>
+        FormattableString.Invariant($"{{\"t\":{t:0.###},\"{channel}\":{value:0.##}}}\n");
 
     [Fact]
     public async Task A_pull_with_the_stand_in_becomes_a_shot_with_its_trace()
@@ -29,18 +30,26 @@ public sealed class PullTests : IAsyncLifetime
         var frames = new List<JsonNode>();
         hub.On<JsonNode>("frame", f =>
         {
-            lock (frames) frames.Add(f);
+            lock (frames)
+                frames.Add(f);
         });
         await hub.StartAsync();
-        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 4, "four instruments are connected");
+        await LiveServer.UntilAsync(
+            async () => (await FrameAsync())["devices"]!.AsArray().Count == 4,
+            "four instruments are connected"
+        );
         await _server.ReadyAsync();
-        await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["reading"]?["cupGrams"] > 12, "12 g are in the cup");
+        await LiveServer.UntilAsync(
+            async () => (double?)(await FrameAsync())["reading"]?["cupGrams"] > 12,
+            "12 g are in the cup"
+        );
         await _server.PostAsync("/api/pull/mark", new { moment = "blonding" });
         await _server.PostAsync("/api/pull/stop");
         await Task.Delay(600);
         // what comes while the shot is being stored is shown, but no longer part of it
         List<JsonNode> heard;
-        lock (frames) heard = [.. frames];
+        lock (frames)
+            heard = [.. frames];
         var shotId = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
         var shot = await _server.GetAsync($"/api/shots/{shotId}");
         await cancel.CancelAsync();
@@ -68,7 +77,8 @@ public sealed class PullTests : IAsyncLifetime
         // what the screens heard is what was kept: no sample lost on the way
         static int Shown(IEnumerable<JsonNode> frames) => frames.Sum(f => f["pressure"]!.AsArray().Count);
         int all;
-        lock (frames) all = Shown(frames);
+        lock (frames)
+            all = Shown(frames);
         var kept = (int)shot["origins"]!.AsArray().Single(o => (string)o!["channel"]! == "Pressure")!["samples"]!;
         // storing takes its time, in which samples still come: some are part of the shot, the last are only shown
         Assert.InRange(kept, Shown(heard) - 3, all + 3);
@@ -95,14 +105,19 @@ public sealed class PullTests : IAsyncLifetime
         await UntilStageAsync("Running");
         scale.Vanish();
         await LiveServer.UntilAsync(
-            async () => (await FrameAsync())["notices"]!.ToJsonString().Contains("My scale went away", StringComparison.Ordinal), "the loss is told");
+            async () => (await FrameAsync())["notices"]!.ToJsonString().Contains("My scale went away", StringComparison.Ordinal),
+            "the loss is told"
+        );
         for (var i = 40; i < 125; i++)
         {
             await gauge.SendAsync(Line(1 + (i * 0.02), "pressure", Math.Min(100, 45 + (i - 40))));
             await Task.Delay(20);
         }
 
-        await LiveServer.UntilAsync(async () => (double?)(await FrameAsync())["reading"]!["pressureBar"] > 6.8, "the gauge goes on");
+        await LiveServer.UntilAsync(
+            async () => (double?)(await FrameAsync())["reading"]!["pressureBar"] > 6.8,
+            "the gauge goes on"
+        );
         await _server.PostAsync("/api/pull/stop");
         await gauge.HearAsync("\"pull\":\"ended\"");
         var id = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
@@ -114,21 +129,29 @@ public sealed class PullTests : IAsyncLifetime
     [Fact]
     public async Task Garbage_on_the_line_is_answered_and_good_lines_still_count()
     {
-        using var gauge = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Rough gauge", "pressure", "bar"));
+        using var gauge = await DeviceClient.ConnectAsync(
+            _server.Instruments,
+            DeviceClient.Hello("Rough gauge", "pressure", "bar")
+        );
         await gauge.SendAsync("this is no JSON\n{\"t\":1,\"pressure\":400}\n{\"t\":1.1,\"press");
         await gauge.HearAsync("line 2: this is not a JSON object");
         await gauge.HearAsync("Pressure is 400 bar; it must lie between -1 and 25 bar.");
         await gauge.SendAsync("ure\":1.5}\n" + new string('x', 5000) + "\n");
         await gauge.HearAsync("longer than 1024 bytes");
         await LiveServer.UntilAsync(
-            async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Pressure"] == 1.5, "the line cut in two is read whole");
+            async () => (double?)(await FrameAsync())["devices"]![0]!["latest"]!["Pressure"] == 1.5,
+            "the line cut in two is read whole"
+        );
         Assert.Equal(2, (int)(await FrameAsync())["devices"]![0]!["badLines"]!);
     }
 
     [Fact]
     public async Task A_device_with_a_wrong_unit_is_told_and_sent_away()
     {
-        using var gauge = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Odd gauge", "pressure", "furlong"));
+        using var gauge = await DeviceClient.ConnectAsync(
+            _server.Instruments,
+            DeviceClient.Hello("Odd gauge", "pressure", "furlong")
+        );
         await gauge.HearAsync("unit furlong does not go with pressure; use one of bar, psi, kPa");
         await gauge.ClosedAsync();
         Assert.Empty((await FrameAsync())["devices"]!.AsArray());
@@ -174,7 +197,14 @@ public sealed class PullTests : IAsyncLifetime
     [Fact]
     public async Task What_does_not_go_now_is_refused_with_a_reason()
     {
-        foreach (var (path, part) in new[] { ("stop", "no pull under way"), ("save", "no pull under way"), ("discard", "no pull under way") })
+        foreach (
+            var (path, part) in new[]
+            {
+                ("stop", "no pull under way"),
+                ("save", "no pull under way"),
+                ("discard", "no pull under way"),
+            }
+        )
         {
             var (status, problem) = await _server.SendAsync(HttpMethod.Post, $"/api/pull/{path}");
             Assert.Equal(409, status);
@@ -183,7 +213,16 @@ public sealed class PullTests : IAsyncLifetime
 
         await _server.ReadyAsync();
         await _server.PostAsync("/api/pull/begin");
-        Assert.Equal(409, (await _server.SendAsync(HttpMethod.Post, "/api/pull/ready", new { sheetVersion = (int)(await _server.GetAsync("/api/prepare"))["version"]! })).Status);
+        Assert.Equal(
+            409,
+            (
+                await _server.SendAsync(
+                    HttpMethod.Post,
+                    "/api/pull/ready",
+                    new { sheetVersion = (int)(await _server.GetAsync("/api/prepare"))["version"]! }
+                )
+            ).Status
+        );
         Assert.Equal(409, (await _server.SendAsync(HttpMethod.Post, "/api/pull/save")).Status);
         await _server.PostAsync("/api/pull/discard");
         Assert.Equal("Idle", (string)(await FrameAsync())["stage"]!);
@@ -216,7 +255,10 @@ public sealed class PullTests : IAsyncLifetime
     {
         await _server.ReadyAsync();
         await _server.PostAsync("/api/pull/begin");
-        await LiveServer.UntilAsync(async () => (double)(await FrameAsync())["reading"]!["seconds"]! > 2, "two seconds have passed");
+        await LiveServer.UntilAsync(
+            async () => (double)(await FrameAsync())["reading"]!["seconds"]! > 2,
+            "two seconds have passed"
+        );
         var reading = (await FrameAsync())["reading"]!;
         Assert.Equal("Assumed", (string)reading["pressureIs"]!);
         Assert.True((double)reading["coach"]!["movedMl"]! > 0.5);
@@ -232,10 +274,19 @@ public sealed class PullTests : IAsyncLifetime
     [Fact]
     public async Task Two_brewers_pull_on_two_machines_at_once_each_with_an_instrument()
     {
-        using var first = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Left gauge", "pressure", "bar"));
-        await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 1, "the first gauge is connected");
+        using var first = await DeviceClient.ConnectAsync(
+            _server.Instruments,
+            DeviceClient.Hello("Left gauge", "pressure", "bar")
+        );
+        await LiveServer.UntilAsync(
+            async () => (await FrameAsync())["devices"]!.AsArray().Count == 1,
+            "the first gauge is connected"
+        );
         var left = (string)(await _server.ReadyAsync())["frame"]!["pullId"]!;
-        using var second = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Right gauge", "pressure", "bar"));
+        using var second = await DeviceClient.ConnectAsync(
+            _server.Instruments,
+            DeviceClient.Hello("Right gauge", "pressure", "bar")
+        );
         await LiveServer.UntilAsync(async () => (await FrameAsync())["devices"]!.AsArray().Count == 2, "the second too");
         var machines = (await _server.GetAsync("/api/bench"))["machines"]!.AsArray();
         var mine = (int)(await _server.GetAsync("/api/prepare"))["sheet"]!["machineId"]!;
@@ -251,15 +302,22 @@ public sealed class PullTests : IAsyncLifetime
             await Task.Delay(10);
         }
 
-        async Task<double?> BarAsync(string id) => (double?)(await _server.GetAsync($"/api/pull?pull={id}"))["frame"]!["reading"]!["pressureBar"];
-        await LiveServer.UntilAsync(async () => await BarAsync(left) == 3 && await BarAsync(right) == 6, "each gauge tells of its own pull");
+        async Task<double?> BarAsync(string id) =>
+            (double?)(await _server.GetAsync($"/api/pull?pull={id}"))["frame"]!["reading"]!["pressureBar"];
+        await LiveServer.UntilAsync(
+            async () => await BarAsync(left) == 3 && await BarAsync(right) == 6,
+            "each gauge tells of its own pull"
+        );
         var hands = (await FrameAsync())["pulls"]!.AsArray();
         Assert.Equal([left, right], hands.Select(p => (string)p!["id"]!));
         Assert.Equal(["Right gauge"], hands[1]!["devices"]!.AsArray().Select(d => (string)d!));
         await _server.PostAsync($"/api/pull/instrument?pull={right}", new { device = "Left gauge" });
         // of one quantity a pull hears one instrument
         Assert.Equal(["Left gauge"], (await FrameAsync())["pulls"]![1]!["devices"]!.AsArray().Select(d => (string)d!));
-        Assert.Equal(404, (await _server.SendAsync(HttpMethod.Post, $"/api/pull/instrument?pull={right}", new { device = "No such" })).Status);
+        Assert.Equal(
+            404,
+            (await _server.SendAsync(HttpMethod.Post, $"/api/pull/instrument?pull={right}", new { device = "No such" })).Status
+        );
 
         await _server.PostAsync($"/api/pull/stop?pull={left}");
         var one = (int)(await _server.PostAsync($"/api/pull/save?pull={left}"))!["shotId"]!;

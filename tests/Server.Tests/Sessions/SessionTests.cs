@@ -23,7 +23,9 @@ public sealed class SessionTests : IAsyncLifetime
     private async Task<JsonNode> PlanAsync(int drinks, DateTime? readyAt = null, bool cloth = true)
     {
         var wants = (await _server.GetAsync("/api/session"))["wants"]!.DeepClone();
-        wants["drinks"] = new JsonArray([.. Enumerable.Range(0, drinks).Select(i => new JsonObject { ["for"] = $"Guest {i + 1}", ["milkGrams"] = 0 })]);
+        wants["drinks"] = new JsonArray([
+            .. Enumerable.Range(0, drinks).Select(i => new JsonObject { ["for"] = $"Guest {i + 1}", ["milkGrams"] = 0 }),
+        ]);
         wants["cloth"] = cloth;
         var (status, body) = await _server.SendAsync(HttpMethod.Put, "/api/session", new { wants, readyAt });
         Assert.True(status == 200, $"{status} {body}");
@@ -91,7 +93,11 @@ public sealed class SessionTests : IAsyncLifetime
     public async Task Readings_steer_the_curve_are_kept_and_can_be_taken_back()
     {
         await PlanAsync(1);
-        var (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/session/readings", new { kind = "Strip", value = 70 });
+        var (status, problem) = await _server.SendAsync(
+            HttpMethod.Post,
+            "/api/session/readings",
+            new { kind = "Strip", value = 70 }
+        );
         Assert.Equal(400, status);
         Assert.Contains("before the machine was switched on", (string)problem!["detail"]!, StringComparison.Ordinal);
         await _server.PostAsync("/api/session/done", new { key = "fill", secondsAgo = 1300 });
@@ -101,12 +107,28 @@ public sealed class SessionTests : IAsyncLifetime
         var session = (await _server.PostAsync("/api/session/readings", new { kind = "Strip", value = before + 12 }))!;
         Assert.InRange((double)session["now"]!["groupC"]!, before + 6, before + 12);
         Assert.True((double)session["now"]!["plusMinusK"]! < 2);
-        (status, problem) = await _server.SendAsync(HttpMethod.Post, "/api/session/readings", new { kind = "Strip", value = 400 });
+        (status, problem) = await _server.SendAsync(
+            HttpMethod.Post,
+            "/api/session/readings",
+            new { kind = "Strip", value = 400 }
+        );
         Assert.Equal(400, status);
         Assert.Contains("between -10 and 150", (string)problem!["detail"]!, StringComparison.Ordinal);
-        (status, _) = await _server.SendAsync(HttpMethod.Post, "/api/session/readings", new { kind = "Strip", value = 50, secondsAgo = 7000 });
+        (status, _) = await _server.SendAsync(
+            HttpMethod.Post,
+            "/api/session/readings",
+            new
+            {
+                kind = "Strip",
+                value = 50,
+                secondsAgo = 7000,
+            }
+        );
         Assert.Equal(400, status);
-        (_, var after) = await _server.SendAsync(HttpMethod.Delete, FormattableString.Invariant($"/api/session/readings/0?atSeconds={(double)session["readings"]![0]!["seconds"]!:R}"));
+        (_, var after) = await _server.SendAsync(
+            HttpMethod.Delete,
+            FormattableString.Invariant($"/api/session/readings/0?atSeconds={(double)session["readings"]![0]!["seconds"]!:R}")
+        );
         Assert.Empty(after!["readings"]!.AsArray());
         Assert.Equal(before, (double)after["now"]!["groupC"]!, 1.0);
         await _server.PostAsync("/api/session/end");
@@ -119,7 +141,8 @@ public sealed class SessionTests : IAsyncLifetime
         foreach (var (key, ago) in new[] { ("fill", 1500), ("on", 1490), ("bleed", 1180), ("grind-1", 200), ("flush-1", 90) })
             await _server.PostAsync("/api/session/done", new { key, secondsAgo = ago });
         var bagId = (int)(await _server.GetAsync("/api/prepare"))["sheet"]!["bagId"]!;
-        async Task<double> LeftAsync() => (double)(await _server.GetAsync("/api/bench"))["bags"]!.AsArray().Single(b => (int)b!["id"]! == bagId)!["gramsLeft"]!;
+        async Task<double> LeftAsync() =>
+            (double)(await _server.GetAsync("/api/bench"))["bags"]!.AsArray().Single(b => (int)b!["id"]! == bagId)!["gramsLeft"]!;
         var left = await LeftAsync();
         await _server.ReadyAsync();
         await _server.PostAsync("/api/pull/begin");
@@ -139,7 +162,11 @@ public sealed class SessionTests : IAsyncLifetime
     public async Task A_time_in_the_past_and_wrong_wants_are_named_and_nothing_is_kept()
     {
         var session = await _server.GetAsync("/api/session");
-        var (status, problem) = await _server.SendAsync(HttpMethod.Put, "/api/session", new { wants = session["wants"], readyAt = DateTime.UtcNow.AddMinutes(-5) });
+        var (status, problem) = await _server.SendAsync(
+            HttpMethod.Put,
+            "/api/session",
+            new { wants = session["wants"], readyAt = DateTime.UtcNow.AddMinutes(-5) }
+        );
         Assert.Equal(400, status);
         Assert.Equal("readyAt", (string)problem!["field"]!);
         Assert.Contains("in the past", (string)problem["detail"]!, StringComparison.Ordinal);
@@ -181,13 +208,23 @@ public sealed class SessionTests : IAsyncLifetime
         await PlanAsync(1);
         await _server.PostAsync("/api/session/done", new { key = "fill", secondsAgo = 900 });
         await _server.PostAsync("/api/session/done", new { key = "on", secondsAgo = 890 });
-        using var probe = await DeviceClient.ConnectAsync(_server.Instruments, """{"hello":"ruddy-line/1","device":"Clip","channels":{"group":"degC"}}""");
+        using var probe = await DeviceClient.ConnectAsync(
+            _server.Instruments,
+            """{"hello":"ruddy-line/1","device":"Clip","channels":{"group":"degC"}}"""
+        );
         await probe.SendAsync("{\"t\":1,\"group\":61.3}\n");
-        await LiveServer.UntilAsync(async () =>
-        {
-            await probe.SendAsync(FormattableString.Invariant($$"""{"t":{{DateTime.UtcNow.TimeOfDay.TotalSeconds}},"group":61.3}""") + "\n");
-            return (await _server.GetAsync("/api/session"))["readings"]!.AsArray().Any(r => (string)r!["kind"]! == "Probe" && (double)r["value"]! == 61.3);
-        }, "the probe is read");
+        await LiveServer.UntilAsync(
+            async () =>
+            {
+                await probe.SendAsync(
+                    FormattableString.Invariant($$"""{"t":{{DateTime.UtcNow.TimeOfDay.TotalSeconds}},"group":61.3}""") + "\n"
+                );
+                return (await _server.GetAsync("/api/session"))["readings"]!
+                    .AsArray()
+                    .Any(r => (string)r!["kind"]! == "Probe" && (double)r["value"]! == 61.3);
+            },
+            "the probe is read"
+        );
         await _server.PostAsync("/api/session/end");
     }
 
@@ -230,14 +267,23 @@ public sealed class SessionTests : IAsyncLifetime
     [Fact]
     public async Task A_heated_group_goes_to_the_step_that_is_asked_for_and_no_other()
     {
-        var start = (await _server.GetAsync("/api/machines/starts")).AsArray().Single(s => (string)s!["start"]!["key"]! == "HeatedGroup")!;
-        await _server.PostAsync("/api/bench/machines", new { name = "Loft group", spec = start["start"]!["defaults"]!.DeepClone() });
+        var start = (await _server.GetAsync("/api/machines/starts"))
+            .AsArray()
+            .Single(s => (string)s!["start"]!["key"]! == "HeatedGroup")!;
+        await _server.PostAsync(
+            "/api/bench/machines",
+            new { name = "Loft group", spec = start["start"]!["defaults"]!.DeepClone() }
+        );
         await _server.ChangeSheetAsync("machineId", await MachineAsync("Loft group"));
         var session = await _server.GetAsync("/api/session");
         Assert.Equal([85, 90, 95, 103], session["heaterStepsC"]!.AsArray().Select(s => (double)s!));
         var wants = session["wants"]!.DeepClone();
         wants["heaterStepC"] = 90;
-        var (status, preview) = await _server.SendAsync(HttpMethod.Post, "/api/session/preview", new { wants, readyAt = (DateTime?)null });
+        var (status, preview) = await _server.SendAsync(
+            HttpMethod.Post,
+            "/api/session/preview",
+            new { wants, readyAt = (DateTime?)null }
+        );
         Assert.Equal(200, status);
         Assert.InRange((double)preview!["shots"]![0]!["leverUpC"]!, 87, 93);
         Assert.Null((await _server.GetAsync("/api/session"))["wants"]!["heaterStepC"]); // a look ahead keeps nothing

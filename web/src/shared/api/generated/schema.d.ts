@@ -3185,7 +3185,8 @@ export interface components {
             soft: components["schemas"]["SoftPoint"][];
             /**
              * Format: double
-             * @description Seconds in which a blind basket loses half its pressure; null where the seal was not measured or is tight.
+             * @description Seconds in which a blind basket loses half its pressure; null where the seal was not measured or
+             *                 is tight.
              */
             sealHalfSeconds: null | number;
         };
@@ -3334,7 +3335,10 @@ export interface components {
             name: string;
             spec: components["schemas"]["Basket"];
         };
-        /** @description What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's temperature. */
+        /**
+         * @description What a boiler's gauge hides until it is bled: pressure, level and headspace against the water's
+         *                 temperature.
+         */
         BehindTheGauge: {
             /**
              * Format: double
@@ -3481,7 +3485,8 @@ export interface components {
             of: components["schemas"]["ChangeOf"];
             /**
              * Format: double
-             * @description To what, in what the sheet takes: g to a tenth, a setting of the grinder, the factor on every pressure, degC or s.
+             * @description To what, in what the sheet takes: g to a tenth, a setting of the grinder, the factor on every pressure,
+             *         degC or s.
              */
             value: number;
             /** @description The other plan; null for what is no plan. */
@@ -3543,7 +3548,8 @@ export interface components {
             holdBar?: null | number;
             /**
              * Format: double
-             * @description Cup to stop at instead of the yield, g, where the pressure alone does not land it; null where the yield stands.
+             * @description Cup to stop at instead of the yield, g, where the pressure alone does not land it; null where the
+             *                 yield stands.
              */
             stopGrams?: null | number;
         };
@@ -3603,7 +3609,8 @@ export interface components {
             movedMl: number;
             /**
              * Format: double
-             * @description Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of it.
+             * @description Of that, in the stroke under way, from where the lever was last up; on a pump or a stepped lever all of
+             *                 it.
              */
             strokeMl: number;
             advice: null | components["schemas"]["CoachAdvice"];
@@ -3876,7 +3883,8 @@ export interface components {
              */
             shots: number;
             /**
-             * @description Whether more was asked for than the shots so far can bear, so that this is only as far as they reach.
+             * @description Whether more was asked for than the shots so far can bear, so that this is only as far as they
+             *                 reach.
              * @default false
              */
             heldBack: boolean;
@@ -3941,9 +3949,10 @@ export interface components {
          */
         Headspace: "TooMuch" | "Tight" | "Right" | "TooLittle";
         /**
-         * @description What a machine's heat goes by, apart from the heat capacity of its group or chamber, which is double Machine.MetalHeatCapacity
-         *     and counts the portafilter that sits in it. Family defaults are rounded common practice and the fit to what people report
-         *     (a small dipper's group at 72 degC after 20 min and 76 after 25, about 5 K a shot); the owner's readings replace them.
+         * @description What a machine's heat goes by, apart from the heat capacity of its group or chamber, which is
+         *     double Machine.MetalHeatCapacity and counts the portafilter that sits in it. Family defaults are rounded common
+         *     practice and the fit to what people report (a small dipper's group at 72 degC after 20 min and 76 after 25, about 5 K a shot);
+         *     the owner's readings replace them.
          */
         HeatConstants: {
             /**
@@ -4008,8 +4017,8 @@ export interface components {
             steamGramsPerS?: number;
             /**
              * Format: double
-             * @description Air that is sealed in when the boiler is closed cold, as a share of what its headspace holds by the numbers, 0 to 3: 1 without a valve that lets
-             *     it out, near 0 with one.
+             * @description Air that is sealed in when the boiler is closed cold, as a share of what its headspace holds by the numbers, 0 to 3: 1
+             *     without a valve that lets it out, near 0 with one.
              */
             airAtStart?: number;
             /**
@@ -4028,7 +4037,8 @@ export interface components {
             heaterStepsC?: number[];
             /**
              * Format: double
-             * @description How far the computed group may be off, K (one standard deviation): 4 before readings, less once it is fitted.
+             * @description How far the computed group may be off, K (one standard deviation): 4 before readings, less once it is
+             *                 fitted.
              */
             spreadK?: number;
             /**
@@ -4040,7 +4050,8 @@ export interface components {
             beforeMeasuring?: null | components["schemas"]["HeatPrior"];
             /**
              * Format: double
-             * @description With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small dipper.
+             * @description With an insulating joint the way from boiler to group is narrower: 0.5 instead of 0.9 W/K on a small
+             *                 dipper.
              */
             effectiveBoilerGroupWPerK?: number;
         };
@@ -4440,7 +4451,10 @@ export interface components {
             /** Format: int32 */
             strokes: number;
         };
-        /** @description What is sent to the screens of one pull, up to 50 times a second: the state now and every sample since the last frame. */
+        /**
+         * @description What is sent to the screens of one pull, up to 50 times a second: the state now and every sample since the last
+         *         frame.
+         */
         LiveFrame: {
             /** @description How far. */
             stage: components["schemas"]["PullStage"];
@@ -4506,7 +4520,8 @@ export interface components {
             temperatureC: null | number;
             /**
              * Format: double
-             * @description What the hand gives: measured, or at this pressure on this machine; null on a spring where nothing measures it.
+             * @description What the hand gives: measured, or at this pressure on this machine; null on a spring where nothing
+             *                 measures it.
              */
             handForceKgf: null | number;
             /**
@@ -4575,7 +4590,8 @@ export interface components {
             deadWaterGrams: number;
             /**
              * Format: double
-             * @description Heat capacity in J/K of the metal the kettle's water meets (chamber and piston), or of the group on a boiler lever.
+             * @description Heat capacity in J/K of the metal the kettle's water meets (chamber and piston), or of the group on a boiler
+             *                 lever.
              */
             metalHeatCapacity: number;
             /**
@@ -4772,7 +4788,10 @@ export interface components {
              */
             on: string;
         };
-        /** @description What a trace says in numbers. Null where the trace cannot tell. What drips after the stop is in the cup, and in no time or flow. */
+        /**
+         * @description What a trace says in numbers. Null where the trace cannot tell. What drips after the stop is in the cup, and in no
+         *                 time or flow.
+         */
         Measures: {
             /**
              * Format: double
@@ -4836,7 +4855,8 @@ export interface components {
             workJoules: null | number;
             /**
              * Format: double
-             * @description Resistance of the grind, bar s/ml (GrindResistance); null behind a small hole, whose resistance it would be.
+             * @description Resistance of the grind, bar s/ml (GrindResistance); null behind a small hole, whose
+             *                 resistance it would be.
              */
             r10: null | number;
             /**
@@ -4889,7 +4909,8 @@ export interface components {
             blonding: null | number;
             /**
              * Format: double
-             * @description The pressure is let go, or the cup taken, or the brewer said so; what drips after is no part of the pull.
+             * @description The pressure is let go, or the cup taken, or the brewer said so; what drips after is no part of the
+             *                 pull.
              */
             stop: null | number;
             /**
@@ -4995,7 +5016,8 @@ export interface components {
             missed: number;
             /**
              * Format: double
-             * @description The arm's shake while it should be held (ArmShake), bar; null where there is too little to tell.
+             * @description The arm's shake while it should be held (ArmShake), bar; null where there is too little
+             *                 to tell.
              */
             shakeBar: null | number;
         };
@@ -5393,8 +5415,8 @@ export interface components {
             devices: string[];
         };
         /**
-         * @description One phase: the pressure goes from where the last phase left it to ToBar, over the phase itself where its length is
-         *     known, over LeadSeconds where it ends on an event.
+         * @description One phase: the pressure goes from where the last phase left it to ToBar, over the phase itself where its
+         *     length is known, over LeadSeconds where it ends on an event.
          */
         PullPhase: {
             /** @description The trade's word: pre-infuse, ramp, peak, ease. */
@@ -5421,7 +5443,10 @@ export interface components {
              * @description Longest the phase may last when its event does not come, 1 to 180.
              */
             atMostSeconds: number;
-            /** @description What to do, as an imperative without its ending; string PullPhase.OwnPressure in it is the phase's pressure. */
+            /**
+             * @description What to do, as an imperative without its ending; string PullPhase.OwnPressure in it is the phase's
+             *                 pressure.
+             */
             cue: string;
             /** @description What the hand does. */
             move?: components["schemas"]["PhaseMove"];
@@ -5798,7 +5823,10 @@ export interface components {
              */
             pulls?: number;
         };
-        /** @description What the brewer sets before a shot. Numbers may be out of range while they are being typed; the answer says so. */
+        /**
+         * @description What the brewer sets before a shot. Numbers may be out of range while they are being typed; the answer says
+         *         so.
+         */
         Sheet: {
             /** Format: int32 */
             brewerId: null | number;
