@@ -31,6 +31,7 @@ const PlansPage = lazy(() => import('./plans/PlansPage'));
 const PlanPage = lazy(() => import('./plans/PlanPage'));
 const PracticePage = lazy(() => import('./practice/PracticePage'));
 const LessonPage = lazy(() => import('./practice/LessonPage'));
+const TermsPage = lazy(() => import('./terms/TermsPage'));
 const SettingsPage = lazy(() => import('./settings/SettingsPage'));
 
 const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{element}</Suspense>;
@@ -62,6 +63,7 @@ const router = createBrowserRouter([
           { path: 'practice', element: page(<PracticePage />) },
           { path: 'practice/:lesson', element: page(<LessonPage />) },
           { path: 'settings', element: page(<SettingsPage />) },
+          { path: 'terms', element: page(<TermsPage />) },
           { path: '*', element: <NotThere /> },
         ],
       },

@@ -4,6 +4,7 @@ using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.Json;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Exchange;
+using RuddySpring.Server.Explain;
 using RuddySpring.Server.Household;
 using RuddySpring.Server.Instruments;
 using RuddySpring.Server.Ledger;
@@ -192,6 +193,7 @@ public static class RuddyServer
         api.MapMachines();
         api.MapPrepare();
         api.MapPrediction();
+        api.MapExplain();
         api.MapPlans();
         api.MapShelf();
         api.MapWarm();

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Dialing;
+using RuddySpring.Core.Explain;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
@@ -98,7 +99,43 @@ public static class Prediction
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
         if (answer.Problems.Count > 0)
             return new(null, null);
-        var sheet = answer.Sheet;
+        var (b, wanted, forecast, shots, set) = await ForecastAsync(answer, db, time, cancel);
+        return new(
+            Shot(forecast, shots, set),
+            b.Grinder is null ? null : Advise(answer.Sheet, b, wanted, b.Unit.Plan.LandingSeconds)
+        );
+    }
+
+    /// <summary>What is forecast of a sheet without problems, for those who explain it.</summary>
+    internal static async Task<ForecastFacts> FactsAsync(
+        SheetAnswer answer,
+        RuddyContext db,
+        TimeProvider time,
+        CancellationToken cancel
+    )
+    {
+        var (b, wanted, forecast, shots, set) = await ForecastAsync(answer, db, time, cancel);
+        var advice = b.Grinder is null ? null : Advise(answer.Sheet, b, wanted, b.Unit.Plan.LandingSeconds);
+        return new(
+            b.Middle,
+            b.LogResistivity,
+            forecast,
+            shots,
+            NarrowedBy(shots, set),
+            advice?.Suggestion,
+            advice?.ChanceNow,
+            b.Grinder?.ScaleUnit ?? ""
+        );
+    }
+
+    private static async Task<(
+        ShotBelief Belief,
+        WantedResistance? Wanted,
+        ShotForecast Forecast,
+        int KnownShots,
+        bool SetKnown
+    )> ForecastAsync(SheetAnswer answer, RuddyContext db, TimeProvider time, CancellationToken cancel)
+    {
         var b = await ShotBelief.OfAsync(answer, db, time, cancel);
         var lands = b.Unit.Plan.LandingSeconds;
         // the grind that is wanted is searched for beside the forecast: whoever types waits for both
@@ -107,9 +144,14 @@ public static class Prediction
                 ? Task.FromResult<WantedResistance?>(null)
                 : Task.Run(() => WantedResistance.Of(b.Unit, lands.Low, lands.Best, lands.High));
         var forecast = ShotForecast.Of(b.Unit, b.LogResistivity);
-        var shot = Shot(forecast, b.Known.Count(s => s.Bag == b.BagId), b.Grinder is not null && sheet.GrindSetting is not null);
-        return new(shot, b.Grinder is null ? null : Advise(sheet, b, await wanted, lands));
+        var setKnown = b.Grinder is not null && answer.Sheet.GrindSetting is not null;
+        return (b, await wanted, forecast, b.Known.Count(s => s.Bag == b.BagId), setKnown);
     }
+
+    private static string NarrowedBy(int knownShots, bool setKnown) =>
+        !setKnown ? "grinder and setting"
+        : knownShots < 3 ? "pulling this bag: three shots narrow it a lot"
+        : "doing the preparation the same each time";
 
     /// <summary>The changes that land the sheet's shot, smallest first, or why there are none. A search, so it has its own
     /// question.</summary>
@@ -199,9 +241,7 @@ public static class Prediction
             middle.ExtractionShare,
             Math.Max(fast.ExtractionShare, slow.ExtractionShare),
             knownShots,
-            !setKnown ? "grinder and setting"
-                : knownShots < 3 ? "pulling this bag: three shots narrow it a lot"
-                : "doing the preparation the same each time"
+            NarrowedBy(knownShots, setKnown)
         );
     }
 }

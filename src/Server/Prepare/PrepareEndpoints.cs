@@ -257,7 +257,6 @@ public static class PrepareEndpoints
             fit.ForceSentence,
             machine.WillingForceKgf,
             problems,
-            MachineCautions.Before(machine),
             last is null
                 ? null
                 : new(

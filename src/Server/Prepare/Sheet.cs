@@ -70,7 +70,6 @@ public sealed record SheetAnswer(
     string ForceSentence,
     double WillingForceKgf,
     IReadOnlyList<SheetProblem> Problems,
-    IReadOnlyList<string> Cautions,
     LastTime? LastTime,
     PuckFit? Puck,
     int? Strokes,

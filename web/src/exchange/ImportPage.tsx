@@ -1,7 +1,7 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { useSettled } from '../shared/edit/useSettled';
@@ -12,6 +12,7 @@ import { number, useUnits } from '../shared/units/units';
 import { ColumnsTable, type Column } from './ColumnsTable';
 import { Questions } from './Questions';
 import { ShotOfFile, type ImportedShot } from './ShotOfFile';
+import { TextLink } from '../shared/ui/TextLink';
 
 interface Chosen {
   /** Counts the files, so that one chosen again is looked at again. */
@@ -100,14 +101,7 @@ function Import({ machineId }: { machineId: number }) {
 
   return (
     <>
-      <PageTitle
-        title="Import a trace"
-        aside={
-          <Link to="/ledger" style={{ textDecoration: 'underline' }}>
-            Back to the ledger
-          </Link>
-        }
-      >
+      <PageTitle title="Import a trace" aside={<TextLink to="/ledger">Back to the ledger</TextLink>}>
         A CSV file with any column names; comma, semicolon or tab; decimal comma or point; seconds, milliseconds or
         m:ss. You see what will be stored before it is.
       </PageTitle>

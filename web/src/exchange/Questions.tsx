@@ -1,9 +1,9 @@
 import { Box } from '@chakra-ui/react';
-import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { Notice } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { Check } from '../shared/ui/Check';
+import { TextLink } from '../shared/ui/TextLink';
 
 type Kind = Schemas['ImportQuestionKind'];
 type Question = Schemas['ImportQuestion'];
@@ -13,11 +13,7 @@ function Text({ question: q }: { question: Question }) {
     case 'SameFile':
       return (
         <>
-          This file is already stored as{' '}
-          <Link to={`/taste/${q.shotId}`} style={{ textDecoration: 'underline' }}>
-            shot {q.shotId}
-          </Link>
-          .
+          This file is already stored as <TextLink to={`/taste/${q.shotId}`}>shot {q.shotId}</TextLink>.
         </>
       );
     case 'FarSetting':

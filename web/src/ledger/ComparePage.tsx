@@ -1,12 +1,13 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { comparisonOf } from './comparison';
 import { letterOf, Overlay, type Against, type From } from './Overlay';
+import { TextLink } from '../shared/ui/TextLink';
 
 // one styled element for the whole table: twenty shots have some hundred cells
 const Differences = chakra('table', {
@@ -47,14 +48,7 @@ export default function ComparePage() {
 
   return (
     <>
-      <PageTitle
-        title="Compare"
-        aside={
-          <Link to="/ledger" style={{ textDecoration: 'underline' }}>
-            Back to the ledger
-          </Link>
-        }
-      >
+      <PageTitle title="Compare" aside={<TextLink to="/ledger">Back to the ledger</TextLink>}>
         {comparison?.shots.map((s, i) => `${letterOf(i)} is shot ${s.shot.id}`).join(', ')}
       </PageTitle>
       {!comparison ? (
@@ -99,9 +93,9 @@ export default function ComparePage() {
                   </th>
                   {comparison.shots.map((s, i) => (
                     <th key={s.shot.id} scope="col">
-                      <Link to={`/taste/${s.shot.id}`} style={{ textDecoration: 'underline' }}>
+                      <TextLink to={`/taste/${s.shot.id}`}>
                         {letterOf(i)}, shot {s.shot.id}
-                      </Link>
+                      </TextLink>
                     </th>
                   ))}
                   <th scope="col">

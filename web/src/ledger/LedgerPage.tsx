@@ -8,6 +8,7 @@ import { Choice } from '../shared/ui/Choice';
 import { Button, Field, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { ShotTable } from './ShotTable';
 import { comparisonOf } from './comparison';
+import { TextLink } from '../shared/ui/TextLink';
 
 const size = 40;
 const likings = [2, 3, 4, 5].map((n) => ({ id: n, name: `${n} of 5` }));
@@ -128,9 +129,7 @@ export default function LedgerPage() {
                 : found.total === 0 && !search && !machineId && !bagId && !minLiking
                   ? 'No shot yet. '
                   : 'No shot fits this. '}
-              <Link to="/prepare" style={{ textDecoration: 'underline' }}>
-                Prepare one
-              </Link>
+              <TextLink to="/prepare">Prepare one</TextLink>
             </Box>
           ) : bin ? (
             <Binned shots={found.shots} takeBack={restore.mutate} />
@@ -190,7 +189,7 @@ export default function LedgerPage() {
 /** What lies in the bin, with the way back. */
 function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; takeBack: (id: number) => void }) {
   return (
-    <Box as="ul" style={{ listStyle: 'none' }} aria-label="Shots in the bin">
+    <Box as="ul" listStyleType="none" aria-label="Shots in the bin">
       {shots.map((s) => (
         <Flex as="li" key={s.id} gap="3" align="center" px="4" py="2" borderTopWidth="1px" borderColor="hairline">
           <Box flex="1" minWidth={0}>

@@ -1,11 +1,11 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { memo } from 'react';
-import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { SmallTrace } from '../shared/plot/SmallTrace';
 import { Reading } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { Check } from '../shared/ui/Check';
+import { TextLink } from '../shared/ui/TextLink';
 
 const cell = { px: '2', py: '1.5', textAlign: 'start', verticalAlign: 'middle' } as const;
 const Th = chakra('th', {
@@ -113,12 +113,9 @@ const ShotRow = memo(function ShotRow({ shot: s, pinned, pin, open }: RowProps) 
         <Check checked={pinned} onChange={() => pin(s.id)} label={`Compare shot ${s.id}`} />
       </Td>
       <Td whiteSpace="nowrap">
-        <Link
-          to={`/taste/${s.id}`}
-          style={{ fontWeight: 650, textDecoration: 'underline', textUnderlineOffset: '3px' }}
-        >
+        <TextLink to={`/taste/${s.id}`} fontWeight="650px">
           {s.id}
-        </Link>
+        </TextLink>
         <Box fontSize="13px" color="quiet" lineHeight={1.2}>
           {day(s.pulledAt)}
           <br />

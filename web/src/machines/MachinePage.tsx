@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
 import { sentenceOf } from '../shared/api/client';
 import { keepBench, useBench, useMachine } from '../shared/api/queries';
@@ -15,6 +15,7 @@ import { LearnedPanel } from './LearnedPanel';
 import { MeasurePanel } from './MeasurePanel';
 import { NumbersPanel } from './NumbersPanel';
 import type { Detail } from './useKeepMachine';
+import { TextLink } from '../shared/ui/TextLink';
 
 /** One machine: its section, what it can do, its numbers, measuring it, and its heat. */
 export default function MachinePage() {
@@ -34,9 +35,7 @@ export default function MachinePage() {
         title={machine.name}
         aside={
           <Flex gap="3" align="center">
-            <Link to="/machines" style={{ textDecoration: 'underline' }}>
-              All machines
-            </Link>
+            <TextLink to="/machines">All machines</TextLink>
             <BrewWithIt id={machine.id} />
           </Flex>
         }

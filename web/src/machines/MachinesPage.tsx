@@ -7,6 +7,7 @@ import { Button, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { PutAway } from '../shared/bench/PutAway';
 import { CutawayDrawing } from './CutawayDrawing';
+import { TextLink } from '../shared/ui/TextLink';
 
 /** The machines on the bench, each drawn from its own numbers. */
 export default function MachinesPage() {
@@ -57,9 +58,7 @@ export default function MachinesPage() {
                   label={`Section through ${m.name}`}
                 />
                 <Box mt="2" fontSize="19px" fontWeight={650} fontStretch="112%">
-                  <Link to={`/machines/${m.id}`} style={{ textDecoration: 'underline', textUnderlineOffset: 4 }}>
-                    {m.name}
-                  </Link>
+                  <TextLink to={`/machines/${m.id}`}>{m.name}</TextLink>
                 </Box>
                 <Box fontSize="14px" color="quiet">
                   {m.familyName}

@@ -46,7 +46,7 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
   };
   return (
     <Box>
-      <Box as="ol" style={{ listStyle: 'none' }} aria-label="Phases">
+      <Box as="ol" listStyleType="none" aria-label="Phases">
         {phases.map((phase, i) => (
           <Box as="li" key={i} borderTopWidth="1px" borderColor="hairline" py="1">
             <Flex

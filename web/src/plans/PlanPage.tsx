@@ -1,7 +1,7 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Column, Columns } from '../shared/ui/Columns';
@@ -25,6 +25,7 @@ import { PhaseFields } from './PhaseFields';
 import { PlanChart } from './PlanChart';
 import { whole, type Plan } from './planWords';
 import { usePlanPreview } from './usePlanPreview';
+import { TextLink } from '../shared/ui/TextLink';
 
 /** One plan: looked at as it would run, changed, kept, passed on. */
 export default function PlanPage() {
@@ -49,9 +50,7 @@ function Gone({ planKey }: { planKey: string }) {
       <Notice role="status">{own ? 'This plan was thrown away.' : 'There is no such plan.'}</Notice>
       <Flex gap="3" mt="3" align="center">
         {own && <Button onClick={() => restore.mutate()}>Take it back</Button>}
-        <Link to="/plans" style={{ textDecoration: 'underline' }}>
-          All plans
-        </Link>
+        <TextLink to="/plans">All plans</TextLink>
       </Flex>
     </>
   );
@@ -108,9 +107,9 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
         title="Pull plan"
         aside={
           <Flex gap="2" wrap="wrap" align="center">
-            <Link to="/plans" style={{ textDecoration: 'underline', padding: '10px' }}>
+            <TextLink to="/plans" padding="10px">
               All plans
-            </Link>
+            </TextLink>
             {machine?.planKeys.includes(start.key) && !changed && (
               <Button
                 onClick={async () => {

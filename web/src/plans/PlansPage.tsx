@@ -1,13 +1,14 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { PlanSketch } from '../shared/plot/PlanSketch';
 import { useSheetEditor } from '../shared/sheet/useSheetEditor';
+import { TextLink } from '../shared/ui/TextLink';
 
 /** All pull plans: those that come with the application and one's own, for this machine first. */
 export default function PlansPage() {
@@ -82,13 +83,9 @@ export default function PlansPage() {
               {units.sentence(plan.why)}
             </Box>
             <Flex gap="3" mt="2" align="center" wrap="wrap">
-              <Link
-                to={`/plans/${plan.key}`}
-                style={{ textDecoration: 'underline', padding: '10px 0' }}
-                aria-label={`Open ${plan.name}`}
-              >
+              <TextLink to={`/plans/${plan.key}`} padding="10px 0" aria-label={`Open ${plan.name}`}>
                 Open
-              </Link>
+              </TextLink>
               {!suits(plan.key) ? (
                 <Box fontSize="14px" color="quiet">
                   not for {machine?.name}

@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { SoundChoice } from '../shared/instruments/SoundChoice';
 import { usePullSound } from '../shared/instruments/pullSound';
 import { useWakeLock } from '../shared/instruments/useWakeLock';
@@ -14,6 +14,7 @@ import { useUnits } from '../shared/units/units';
 import { Result } from './Result';
 import { controlWords } from './scoreWords';
 import { usePractice } from './usePractice';
+import { TextLink } from '../shared/ui/TextLink';
 
 /** One lesson: what it teaches, the virtual lever with the instruments, and what it came to. */
 export default function LessonPage() {
@@ -88,10 +89,7 @@ function Lesson({ lesson: key }: { lesson: string }) {
         <PageTitle title="Practice" />
         {overview ? (
           <Notice role="alert">
-            There is no such lesson.{' '}
-            <Link to="/practice" style={{ textDecoration: 'underline' }}>
-              All lessons
-            </Link>
+            There is no such lesson. <TextLink to="/practice">All lessons</TextLink>
           </Notice>
         ) : (
           <Waiting error={error} />
@@ -117,14 +115,7 @@ function Lesson({ lesson: key }: { lesson: string }) {
 
   return (
     <>
-      <PageTitle
-        title={units.sentence(lesson.name)}
-        aside={
-          <Link to={`/practice${feel}`} style={{ textDecoration: 'underline' }}>
-            All lessons
-          </Link>
-        }
-      >
+      <PageTitle title={units.sentence(lesson.name)} aside={<TextLink to={`/practice${feel}`}>All lessons</TextLink>}>
         {units.sentence(`${lesson.teaches} ${lesson.why}`)}
       </PageTitle>
       {problem && <Notice role="alert">{sentenceOf(problem)}</Notice>}

@@ -42,7 +42,7 @@ export default function PracticePage() {
       >
         A virtual lever on a simulated puck, in lessons of half a minute. Nothing of it is mixed with your shots.
       </PageTitle>
-      <Grid as="ol" gap="3" style={{ listStyle: 'none' }}>
+      <Grid as="ol" gap="3" listStyleType="none">
         {overview.lessons.map((lesson, i) => {
           const best = lesson.played.length === 0 ? null : Math.max(...lesson.played.map((p) => p.points));
           const next = lesson.key === overview.next;

@@ -4,6 +4,7 @@ import type { Schemas } from '../shared/api/client';
 import { Button, Figure, Panel } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { scoreWords } from './scoreWords';
+import { TextLink } from '../shared/ui/TextLink';
 
 interface Props {
   result: Schemas['PracticeResult'];
@@ -87,9 +88,9 @@ export function Result({ result, name, feel, again }: Props) {
             Next lesson
           </Link>
         )}
-        <Link to={`/practice${feel}`} style={{ alignSelf: 'center', padding: '12px', textDecoration: 'underline' }}>
+        <TextLink to={`/practice${feel}`} alignSelf="center" padding="12px">
           All lessons
-        </Link>
+        </TextLink>
       </Flex>
     </Panel>
   );

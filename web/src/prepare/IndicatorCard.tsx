@@ -15,7 +15,7 @@ export function IndicatorCard({ shot }: { shot: Schemas['PredictedShot'] }) {
   return (
     <Pane
       label="Indicator card of the predicted shot: pressure against the water of the stroke"
-      height={240}
+      height={220}
       xDomain={[0, roundUp(end, 10, 20)]}
       yDomain={[0, 10 * units.pressureFactor]}
       yColour={quantity.pressure.text}

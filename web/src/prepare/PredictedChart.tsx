@@ -19,7 +19,7 @@ export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: n
   return (
     <Pane
       label={`Predicted shot: ${yieldGrams} g in about ${shot.seconds.toFixed(0)} s, between ${shot.secondsLow.toFixed(0)} and ${shot.secondsHigh.toFixed(0)} s`}
-      height={250}
+      height={220}
       room={40}
       xDomain={[0, roundUp(Math.max(last, points.at(-1)!.seconds), 10, 20)]}
       yDomain={[0, highest]}

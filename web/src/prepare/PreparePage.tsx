@@ -1,28 +1,27 @@
-import { Box } from '@chakra-ui/react';
-import { startTransition, useEffect, useMemo, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Box, Flex, Grid } from '@chakra-ui/react';
+import { lazy, startTransition, Suspense, useEffect, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
-import { Column, Columns } from '../shared/ui/Columns';
-import { Button, PageTitle, Waiting } from '../shared/ui/elements';
-import { AnswerPanel } from './AnswerPanel';
-import { BeforePressure } from './BeforePressure';
-import { PlanPanel } from './PlanPanel';
-import { GrindPanel, ShotPanel } from './PredictionPanels';
-import { PuckPanel } from './PuckPanel';
-import { SetPanel } from './SetPanel';
-import { WeighPass } from './WeighPass';
-import { WhoPanel } from './WhoPanel';
 import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
+import { Button, PageTitle, Waiting } from '../shared/ui/elements';
+import { FitGauges } from './FitGauges';
+import { PlanChoice } from './PlanChoice';
+import { SetPanel } from './SetPanel';
+import { ShotPanel } from './ShotPanel';
+import { WeighPass } from './WeighPass';
+import { WhoLine } from './WhoLine';
 
+const SheetPanel = lazy(() => import('./SheetPanel'));
 const nothing: readonly Schemas['ChangeOf'][] = [];
 
-/** One sheet in working order: who and what, how much, what comes of it, then to the pull. */
+/** One sheet on one screen: who and what in a line, what to set at the left, the shot that it would make at the right. */
 export default function PreparePage() {
   const { sheet, answer, change, settle, error, problem } = useSheetEditor();
   const { data: bench } = useBench();
   const navigate = useNavigate();
   const rest = useAfterFirst(sheet !== null && bench !== undefined);
+  const [changing, setChanging] = useState(false);
   const machineId = sheet?.machineId;
   const plans = useMemo(() => {
     const keys = bench?.machines.find((m) => m.id === machineId)?.planKeys ?? [];
@@ -36,13 +35,6 @@ export default function PreparePage() {
       <>
         <PageTitle title="Prepare" />
         <Waiting error={error} />
-        {error && (
-          <Box mt="3">
-            <Link to="/machines/new" style={{ textDecoration: 'underline' }}>
-              Add a machine
-            </Link>
-          </Box>
-        )}
       </>
     );
   }
@@ -54,78 +46,41 @@ export default function PreparePage() {
 
   return (
     <>
-      <PageTitle
-        title="Prepare"
-        aside={
-          <Button
-            tone="strong"
-            size="big"
-            minWidth={{ base: '100%', md: '280px' }}
-            disabled={!mayPull}
-            onClick={async () => {
-              // the pull is made ready of just this sheet, or not at all
-              const version = await settle();
-              if (version !== null) await navigate(`/pull?ready=${version}`);
-            }}
-          >
-            Go to the pull
-          </Button>
-        }
-      >
-        From the bag to the locked-in portafilter, top to bottom.
-      </PageTitle>
-      <Columns widths={[5, 6]}>
-        <Column>
-          <WhoPanel
-            bench={bench}
-            machineId={sheet.machineId}
-            brewerId={sheet.brewerId}
-            bagId={sheet.bagId}
-            grinderId={sheet.grinderId}
-            chooseMachine={chooseMachine}
-            change={change}
-          />
-
-          {rest && (
-            <>
-              <PuckPanel
-                family={machine?.spec.family}
-                baskets={bench.baskets}
-                basketId={sheet.basketId ?? null}
-                preparation={sheet.preparation ?? null}
-                fit={answer.puck}
-                holderWord={answer.holderWord}
-                problems={answer.problems}
-                change={change}
-              />
-
-              <PlanPanel
-                plans={plans}
-                sketches={bench.planSketches}
-                planKey={sheet.planKey}
-                problems={answer.planProblems}
-                change={change}
-              />
-              <ShotPanel sheet={answer.sheet} />
-            </>
-          )}
-        </Column>
-
-        <Column>
-          <SetPanel
-            doseGrams={sheet.doseGrams}
-            yieldGrams={sheet.yieldGrams}
-            grindSetting={sheet.grindSetting}
-            grinder={grinder}
-            ratios={answer.ratios}
-            lastTime={answer.lastTime}
-            since={answer.since}
-            problems={answer.problems}
-            failure={problem}
-            change={change}
-          />
-          {rest && (
-            <>
+      <Flex gap="4" rowGap="2" mb="3" align="flex-end" wrap="wrap">
+        <Box flex="1 1 340px" minWidth={0}>
+          <PageTitle title="Prepare" tight />
+          <WhoLine bench={bench} sheet={sheet} open={() => setChanging(true)} />
+        </Box>
+        <Button
+          tone="strong"
+          size="big"
+          minHeight="56px"
+          minWidth={{ base: '100%', md: '240px' }}
+          disabled={!mayPull}
+          onClick={async () => {
+            // the pull is made ready of just this sheet, or not at all
+            const version = await settle();
+            if (version !== null) await navigate(`/pull?ready=${version}`);
+          }}
+        >
+          Go to the pull
+        </Button>
+      </Flex>
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,6fr)' }} gap="4" alignItems="start">
+        <SetPanel
+          doseGrams={sheet.doseGrams}
+          yieldGrams={sheet.yieldGrams}
+          grindSetting={sheet.grindSetting}
+          grinder={grinder}
+          ratio={answer.ratio}
+          ratios={answer.ratios}
+          lastTime={answer.lastTime}
+          since={answer.since}
+          problems={answer.problems}
+          failure={problem}
+          change={change}
+          aside={
+            rest && (
               <WeighPass
                 doseGrams={sheet.doseGrams}
                 preparation={sheet.preparation}
@@ -133,18 +88,44 @@ export default function PreparePage() {
                 hasBoiler={hasBoiler}
                 change={change}
               />
-              <GrindPanel
-                sheet={answer.sheet}
-                locked={sheet.locked ?? nothing}
-                scaleUnit={grinder?.scaleUnit}
-                take={change}
+            )
+          }
+        >
+          {rest && (
+            <>
+              <PlanChoice
+                plans={plans}
+                sketches={bench.planSketches}
+                planKey={sheet.planKey}
+                problems={answer.planProblems}
+                change={change}
               />
-              <AnswerPanel answer={answer} hasBoiler={hasBoiler} pumps={machine?.spec.family === 'HandPump'} />
-              <BeforePressure cautions={answer.cautions} />
+              <FitGauges answer={answer} hasBoiler={hasBoiler} pumps={machine?.spec.family === 'HandPump'} />
             </>
           )}
-        </Column>
-      </Columns>
+        </SetPanel>
+        {rest && (
+          <ShotPanel
+            sheet={answer.sheet}
+            locked={sheet.locked ?? nothing}
+            scaleUnit={grinder?.scaleUnit}
+            take={change}
+          />
+        )}
+      </Grid>
+      {changing && (
+        <Suspense fallback={null}>
+          <SheetPanel
+            bench={bench}
+            sheet={sheet}
+            answer={answer}
+            family={machine?.spec.family}
+            chooseMachine={chooseMachine}
+            change={change}
+            close={() => setChanging(false)}
+          />
+        </Suspense>
+      )}
     </>
   );
 }

@@ -1,10 +1,11 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { memo, useState } from 'react';
-import { Link } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { Fold } from '../shared/ui/Fold';
 import { Button, Input, Notice } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { TextLink } from '../shared/ui/TextLink';
 
 interface Props {
   lastTime: Schemas['LastTime'] | null;
@@ -26,24 +27,10 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
     },
   });
   return (
-    <Box fontSize="14px" mt="3">
-      {last && (
-        <Box color="quiet">
-          Last time,{' '}
-          <Link to={`/taste/${last.shotId}`} style={{ textDecoration: 'underline' }}>
-            shot {last.shotId}
-          </Link>
-          : {number(last.doseGrams, 1)} g{last.grindSetting !== null ? ` at ${last.grindSetting}` : ''} gave{' '}
-          {number(last.cupGrams, 1)} g in {number(last.secondsFromPressure, 0)} s from first pressure
-          {last.r10 !== null ? `, R10 ${units.resistance(last.r10).value} ${units.resistance(last.r10).unit}` : ''}
-          {last.liking !== null ? `, liked ${last.liking} of 5` : ''}.
-        </Box>
-      )}
+    <Box fontSize="14px" mt="1">
       {since && (
         <Box mt="2" role="status">
-          {since.things.length === 0 ? (
-            <>The same as shot {since.shotId}, nothing changed yet.</>
-          ) : (
+          {since.things.length > 0 && (
             <>
               The same as shot {since.shotId} but for{' '}
               {since.things.map((t, i) => (
@@ -62,38 +49,54 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
           )}
         </Box>
       )}
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          const id = Number(text);
-          if (Number.isInteger(id) && id > 0) same.mutate(id);
-        }}
+      <Fold
+        title="Repeat a shot with one change"
+        note={
+          last && `last: shot ${last.shotId}, ${number(last.cupGrams, 1)} g in ${number(last.secondsFromPressure, 0)} s`
+        }
       >
-        <Flex gap="2" mt="2" align="center" wrap="wrap">
-          {last && since?.shotId !== last.shotId && (
-            <Button type="button" onClick={() => same.mutate(last.shotId)} disabled={same.isPending}>
-              Same as last time, but
+        {last && (
+          <Box color="quiet">
+            Last time, <TextLink to={`/taste/${last.shotId}`}>shot {last.shotId}</TextLink>: {number(last.doseGrams, 1)}{' '}
+            g{last.grindSetting !== null ? ` at ${last.grindSetting}` : ''} gave {number(last.cupGrams, 1)} g in{' '}
+            {number(last.secondsFromPressure, 0)} s from first pressure
+            {last.r10 !== null ? `, R10 ${units.resistance(last.r10).value} ${units.resistance(last.r10).unit}` : ''}
+            {last.liking !== null ? `, liked ${last.liking} of 5` : ''}.
+          </Box>
+        )}
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            const id = Number(text);
+            if (Number.isInteger(id) && id > 0) same.mutate(id);
+          }}
+        >
+          <Flex gap="2" mt="2" align="center" wrap="wrap">
+            {last && since?.shotId !== last.shotId && (
+              <Button type="button" onClick={() => same.mutate(last.shotId)} disabled={same.isPending}>
+                Same as last time
+              </Button>
+            )}
+            <label htmlFor="same-as">Same as shot</label>
+            <Input
+              id="same-as"
+              inputMode="numeric"
+              value={text}
+              width="84px"
+              onChange={(e) => setText(e.target.value)}
+              textAlign="center"
+            />
+            <Button type="submit" disabled={same.isPending || text.trim() === ''}>
+              Start from it
             </Button>
-          )}
-          <label htmlFor="same-as">Same as shot</label>
-          <Input
-            id="same-as"
-            inputMode="numeric"
-            value={text}
-            width="84px"
-            onChange={(e) => setText(e.target.value)}
-            style={{ textAlign: 'center' }}
-          />
-          <Button type="submit" disabled={same.isPending || text.trim() === ''}>
-            Start from it
-          </Button>
-          {since && (
-            <Button type="button" tone="quiet" onClick={() => change({ sameAsShotId: null })}>
-              Stop comparing
-            </Button>
-          )}
-        </Flex>
-      </form>
+            {since && (
+              <Button type="button" tone="quiet" onClick={() => change({ sameAsShotId: null })}>
+                Stop comparing
+              </Button>
+            )}
+          </Flex>
+        </form>
+      </Fold>
       {same.error && (
         <Box mt="2">
           <Notice role="alert">{sentenceOf(same.error)}</Notice>

@@ -1,8 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
-import { Button, H2, Notice, Panel } from '../shared/ui/elements';
+import { Button, H2, Notice, Panel, Reading } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { SameAs } from './SameAs';
 import { wrongIn } from './wrongIn';
@@ -14,6 +14,7 @@ interface Props {
   yieldGrams: number;
   grindSetting: number | null;
   grinder: Schemas['GrinderView'] | undefined;
+  ratio: number | null;
   ratios: readonly Schemas['RatioView'][];
   lastTime: Schemas['LastTime'] | null;
   since: Schemas['SinceShot'] | null;
@@ -21,15 +22,26 @@ interface Props {
   /** Why what was typed did not reach the server. */
   failure: string | null;
   change: Change;
+  /** Beside the heading. */
+  aside: ReactNode;
+  /** What is set below the numbers. */
+  children: ReactNode;
 }
 
 /** The numbers to set, large enough to read with a portafilter in the hand. Drawn anew only when one of them changes. */
 export const SetPanel = memo(function SetPanel(props: Props) {
-  const { doseGrams, yieldGrams, grindSetting, grinder, ratios, lastTime, since, problems, failure, change } = props;
+  const { doseGrams, yieldGrams, grindSetting, grinder, ratio, ratios } = props;
+  const { lastTime, since, problems, failure, change, aside, children } = props;
   return (
-    <Panel order={2}>
-      <H2>Set</H2>
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3">
+    <Panel order={1}>
+      <Flex justify="space-between" align="center" gap="3" minHeight="33px">
+        <H2 mb="0">Set</H2>
+        {aside}
+        <Box fontSize="14px" color="quiet">
+          Ratio <Reading color="text">{ratio === null ? '\u2013' : `1 : ${number(ratio, 2)}`}</Reading>
+        </Box>
+      </Flex>
+      <Grid templateColumns={{ base: 'repeat(2, minmax(0,1fr))', sm: 'repeat(3, minmax(0,1fr))' }} gap="3" rowGap="2">
         <NumberField
           label="Dose"
           unit="g"
@@ -60,8 +72,9 @@ export const SetPanel = memo(function SetPanel(props: Props) {
           onChange={(v) => change({ grindSetting: v })}
           onClear={() => change({ grindSetting: null })}
         />
+        <Ratios ratios={ratios} yieldGrams={yieldGrams} change={change} />
       </Grid>
-      <Ratios ratios={ratios} yieldGrams={yieldGrams} change={change} />
+      {children}
       <SameAs lastTime={lastTime} since={since} change={change} />
       {failure && (
         <Box mt="2">
@@ -82,7 +95,13 @@ interface RatiosProps {
 const Ratios = memo(function Ratios({ ratios, yieldGrams, change }: RatiosProps) {
   if (ratios.length === 0) return null;
   return (
-    <Flex gap="2" wrap="wrap" mt="3" role="group" aria-label="Ratios for this roast">
+    <Flex
+      gap="1"
+      gridColumn={{ base: '1 / -1', sm: '1 / 3' }}
+      gridRow={{ sm: 2 }}
+      role="group"
+      aria-label="Ratios for this roast"
+    >
       {ratios.map((r) => (
         <Button
           key={r.school}
@@ -91,8 +110,16 @@ const Ratios = memo(function Ratios({ ratios, yieldGrams, change }: RatiosProps)
           title={r.fits ? r.why : 'more than this machine gives from this dose'}
           onClick={() => change({ yieldGrams: r.yieldGrams })}
           fontWeight={yieldGrams === r.yieldGrams ? 700 : 400}
+          px="1"
+          gap="1"
+          flex="1"
+          fontSize="14px"
+          flexWrap="wrap"
         >
-          {r.school} 1 : {r.ratio}, {number(r.yieldGrams, 0)} g
+          {r.school}
+          <Box as="span" whiteSpace="nowrap">
+            1 : {r.ratio}
+          </Box>
         </Button>
       ))}
     </Flex>

@@ -2,7 +2,8 @@ import { Box, Flex } from '@chakra-ui/react';
 import { memo, useEffect, useRef, useState } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { useDevices } from '../shared/live/live';
-import { Button, Field, Figure, H2, Panel, Select } from '../shared/ui/elements';
+import { Button, Field, Figure, Select } from '../shared/ui/elements';
+import { Modal } from '../shared/ui/Modal';
 import { number, useUnits } from '../shared/units/units';
 
 type Sheet = Schemas['Sheet'];
@@ -62,20 +63,17 @@ export const WeighPass = memo(function WeighPass({ doseGrams, preparation, water
   if (scales.length === 0) return null;
   if (!open) {
     return (
-      <Panel order={3}>
-        <Flex gap="3" align="center" wrap="wrap">
-          <Box flex="1">A scale is streaming: weigh dose, tamp, water and cup in one go.</Box>
-          <Button
-            onClick={() => {
-              setAt(0);
-              setZero(null);
-              setOpen(true);
-            }}
-          >
-            Weigh it all
-          </Button>
-        </Flex>
-      </Panel>
+      <Button
+        tone="quiet"
+        ms="auto"
+        onClick={() => {
+          setAt(0);
+          setZero(null);
+          setOpen(true);
+        }}
+      >
+        Weigh it all
+      </Button>
     );
   }
   const step = steps[at]!;
@@ -93,10 +91,7 @@ export const WeighPass = memo(function WeighPass({ doseGrams, preparation, water
   };
   const kgf = units.force(peak / 1000, 1);
   return (
-    <Panel order={3}>
-      <H2>
-        {at + 1} of {steps.length}: {words[step].title}
-      </H2>
+    <Modal title={`${at + 1} of ${steps.length}: ${words[step].title}`} close={() => setOpen(false)}>
       {scales.length > 1 && (
         <Field label="Scale">
           {(ids) => (
@@ -149,6 +144,6 @@ export const WeighPass = memo(function WeighPass({ doseGrams, preparation, water
           Stop weighing
         </Button>
       </Flex>
-    </Panel>
+    </Modal>
   );
 });

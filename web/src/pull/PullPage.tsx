@@ -1,7 +1,7 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { api, data, sentenceOf } from '../shared/api/client';
 import { Button, HiddenTitle, Notice, PageTitle, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
@@ -19,6 +19,7 @@ import { usePullSound } from '../shared/instruments/pullSound';
 import { usePull } from './usePull';
 import { keysHeight } from '../shared/instruments/useRoom';
 import { useWakeLock } from '../shared/instruments/useWakeLock';
+import { TextLink } from '../shared/ui/TextLink';
 
 /** The instrument. Everything that moves is written past React. */
 export default function PullPage() {
@@ -91,14 +92,7 @@ export default function PullPage() {
       <PullTabs pulls={status.pulls} shown={id} />
       {stage === 'Idle' && (
         <>
-          <PageTitle
-            title="Pull"
-            aside={
-              <Link to="/prepare" style={{ textDecoration: 'underline' }}>
-                Change the sheet
-              </Link>
-            }
-          >
+          <PageTitle title="Pull" aside={<TextLink to="/prepare">Change the sheet</TextLink>}>
             {view.machineName}: {number(view.sheet.doseGrams, 1)} g to {number(view.sheet.yieldGrams, 0)} g,{' '}
             {view.plan.name.toLowerCase()}.
           </PageTitle>

@@ -1,13 +1,10 @@
 import { Box } from '@chakra-ui/react';
 import { useEffect } from 'react';
-import { Link, useRouteError } from 'react-router';
+import { useRouteError } from 'react-router';
 import { Button, Notice, PageTitle } from '../shared/ui/elements';
+import { TextLink } from '../shared/ui/TextLink';
 
-const back = (
-  <Link to="/prepare" style={{ textDecoration: 'underline' }}>
-    Back to Prepare
-  </Link>
-);
+const back = <TextLink to="/prepare">Back to Prepare</TextLink>;
 
 /** An address that leads nowhere: says so and leads back. */
 export function NotThere() {

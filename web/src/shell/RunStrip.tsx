@@ -90,7 +90,9 @@ export function RunStrip() {
             Ruddy Spring
           </Box>
           <Box fontSize="13px" color="quiet" truncate>
-            {household ? `${household.name}, ${household.altitudeMetres.toFixed(0)} m` : ''}
+            {household
+              ? `${household.madeUp ? 'Sample: ' : ''}${household.name}`
+              : ''}
           </Box>
         </Flex>
         <Grid as="nav" aria-label="Session" templateColumns="repeat(4, minmax(0, 1fr))" flex="1">

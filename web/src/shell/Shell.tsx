@@ -2,7 +2,6 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import { BookOpen, Gauge, Hand, Package, Settings } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
-import { useHousehold } from '../shared/api/queries';
 import { Recovered } from '../shared/live/Recovered';
 import { useShortcuts } from '../shared/keys/shortcuts';
 import { Notice } from '../shared/ui/elements';
@@ -40,7 +39,6 @@ const places = [
 
 /** The frame of every page: run strip on top, rail at the left, or a bar at the bottom on a phone. */
 export function Shell() {
-  const { data: household } = useHousehold();
   const { pathname } = useLocation();
   const pull = pathname.startsWith('/pull') || pathname.startsWith('/practice/');
   const status = useLiveStatus();
@@ -89,11 +87,6 @@ export function Shell() {
           px={{ base: '3', md: '6' }}
           py={pull ? { base: '2', md: '3' } : { base: '4', md: '5' }}
         >
-          {household?.madeUp && !pull && (
-            <Box fontSize="13px" color="quiet" mb="2" className="no-print">
-              Sample household: everything in it is made up, so try what you like.
-            </Box>
-          )}
           {!pulling && <Recovered />}
           {status.troubles.map((trouble) => (
             <Box key={trouble} mb="2">

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { api, data, sentenceOf } from '../shared/api/client';
 import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
@@ -12,6 +12,7 @@ import { CheckList } from '../shared/ui/CheckList';
 import { MomentsForm } from './MomentsForm';
 import { ShotMeasures } from './ShotMeasures';
 import { TasteForm } from './TasteForm';
+import { TextLink } from '../shared/ui/TextLink';
 
 /** How a channel is known. */
 const origins = {
@@ -54,9 +55,7 @@ export default function TastePage() {
     return (
       <>
         <PageTitle title="Taste">No shot yet.</PageTitle>
-        <Link to="/prepare" style={{ textDecoration: 'underline' }}>
-          Prepare the first one
-        </Link>
+        <TextLink to="/prepare">Prepare the first one</TextLink>
       </>
     );
   }

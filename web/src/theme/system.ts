@@ -1,4 +1,5 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import { collapsible, dialog, drawer, popover, tabs, toast } from './overlays';
 import { button, checkbox, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
 /** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
@@ -53,7 +54,19 @@ const config = defineConfig({
     },
     semanticTokens: { colors: semantic },
     recipes: { button, input, textarea },
-    slotRecipes: { checkbox, field, nativeSelect, radioGroup, table },
+    slotRecipes: {
+      checkbox,
+      collapsible,
+      dialog,
+      drawer,
+      field,
+      nativeSelect,
+      popover,
+      radioGroup,
+      table,
+      tabs,
+      toast,
+    },
   },
 });
 

@@ -135,7 +135,7 @@ export function NextStep({ session, nowMs, actions }: Props) {
           ))}
         </Select>
       </Flex>
-      <Box as="ol" mt="4" aria-label="Steps still to do" style={{ listStyle: 'none' }}>
+      <Box as="ol" mt="4" aria-label="Steps still to do" listStyleType="none">
         {open
           .filter((s) => s !== shown)
           .map((s) => (
@@ -145,7 +145,7 @@ export function NextStep({ session, nowMs, actions }: Props) {
       {done.length > 0 && (
         <details>
           <summary style={{ cursor: 'pointer', minHeight: 32, fontSize: 14 }}>Done so far ({done.length})</summary>
-          <Box as="ol" aria-label="Steps done" style={{ listStyle: 'none' }}>
+          <Box as="ol" aria-label="Steps done" listStyleType="none">
             {done.map((s) => (
               <Flex as="li" key={s.key} gap="3" fontSize="14px" color="quiet" py="0.5">
                 <Reading style={{ width: 44 }}>{timeOfDay(origin + (s.startSeconds + s.seconds) * 1000)}</Reading>

@@ -117,7 +117,7 @@ export function Readings({ session, actions, setLamp }: Props) {
         </Box>
       )}
       {session.readings.length > 0 && (
-        <Box as="ul" mt="3" aria-label="Readings" style={{ listStyle: 'none' }}>
+        <Box as="ul" mt="3" aria-label="Readings" listStyleType="none">
           {[...session.readings]
             .reverse()
             .slice(0, 6)

@@ -65,7 +65,7 @@ export function WantsForm({ session, request, change, wrong, people }: Props) {
           }}
         />
       </Grid>
-      <Box as="ul" style={{ listStyle: 'none' }}>
+      <Box as="ul" listStyleType="none">
         {drinks.map((drink, i) => (
           <Flex as="li" key={i} gap="2" align="center" py="1" borderTopWidth={i ? '1px' : 0} borderColor="hairline">
             <Box width="20px" color="quiet" fontSize="14px">

@@ -1,7 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { patchMachine } from '../shared/api/patch';
@@ -21,6 +20,7 @@ import { Readings } from './Readings';
 import { SoundSwitch } from './SoundSwitch';
 import { useSessionActions } from './useSessionActions';
 import { WantsForm } from './WantsForm';
+import { TextLink } from '../shared/ui/TextLink';
 
 type Session = Schemas['SessionView'];
 type Request = Schemas['SessionRequest'];
@@ -38,9 +38,7 @@ export default function WarmPage() {
         <Waiting error={error} />
         {error && (
           <Box mt="3">
-            <Link to="/machines/new" style={{ textDecoration: 'underline' }}>
-              Add a machine
-            </Link>
+            <TextLink to="/machines/new">Add a machine</TextLink>
           </Box>
         )}
       </>
@@ -294,7 +292,7 @@ function Trouble({ session }: { session: Session }) {
     <Notice role="status">
       <strong>{units.sentence(session.problem!)}</strong>
       {session.remedies.length > 0 && (
-        <Box as="ul" ps="4" style={{ listStyle: 'disc' }}>
+        <Box as="ul" ps="4" listStyleType="disc">
           {session.remedies.map((r) => (
             <li key={r}>{units.sentence(r)}</li>
           ))}
@@ -313,7 +311,7 @@ function Proposal({ session, start, busy }: { session: Session; start: () => voi
       <Button tone="strong" size="big" width="100%" disabled={busy} onClick={start}>
         Keep this plan
       </Button>
-      <Box as="ol" mt="3" aria-label="Planned steps" style={{ listStyle: 'none' }}>
+      <Box as="ol" mt="3" aria-label="Planned steps" listStyleType="none">
         {session.steps.map((s) => (
           <Flex as="li" key={s.key} gap="3" py="1" borderTopWidth="1px" borderColor="hairline" align="baseline">
             <Box width="44px" style={{ fontStretch: '78%', fontVariantNumeric: 'tabular-nums', fontWeight: 600 }}>

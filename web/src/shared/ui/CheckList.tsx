@@ -14,7 +14,7 @@ export function CheckList({ title, checks }: Props) {
       <Box fontWeight={650} fontSize="20px" mb="2">
         {title}
       </Box>
-      <Box as="ol" style={{ listStyle: 'none' }}>
+      <Box as="ol" listStyleType="none">
         {checks.map((check, i) => (
           <Box
             as="li"

@@ -2,6 +2,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { sentenceOf } from '../api/client';
 import { inOurUnits } from '../units/marks';
+import { Why, type Explained } from '../why/Why';
 import { usePageName } from './usePageName';
 
 /** A sheet of zinc with a hairline round it. */
@@ -26,19 +27,30 @@ interface FigureProps {
   note?: ReactNode;
   size?: number;
   colour?: string;
+  /** Where it is explained; a figure that is computed has one. */
+  why?: { of: string; from: Explained };
 }
 
 /** A reading: condensed tabular figures with unit and label. */
-export function Figure({ label, value, unit, note, size = 34, colour = 'text' }: FigureProps) {
-  return (
-    <Box minWidth={0}>
-      <Box fontSize="13px" color="quiet">
+export function Figure({ label, value, unit, note, size = 34, colour = 'text', why }: FigureProps) {
+  const reading = (
+    <>
+      <Box as="span" display="block" fontSize="13px" color="quiet">
         {label}
       </Box>
-      <Flex align="baseline" gap="1.5" color={colour} lineHeight={1.1}>
-        <Reading style={{ fontSize: `${size}px` }}>{value}</Reading>
-        {unit && <Box fontSize={`${Math.max(14, size * 0.42)}px`}>{unit}</Box>}
+      <Flex as="span" align="baseline" gap="1.5" color={colour} lineHeight={1.1}>
+        <Reading fontSize={`${size}px`}>{value}</Reading>
+        {unit && (
+          <Box as="span" fontSize={`${Math.max(14, size * 0.42)}px`} whiteSpace="nowrap">
+            {unit}
+          </Box>
+        )}
       </Flex>
+    </>
+  );
+  return (
+    <Box minWidth={0}>
+      {why ? <Why {...why}>{reading}</Why> : reading}
       {note && (
         <Box fontSize="13px" color="quiet" mt="0.5">
           {note}
@@ -83,13 +95,21 @@ export function Notice({ children, role }: { children: ReactNode; role?: 'status
   );
 }
 
+interface PageTitleProps {
+  title: string;
+  children?: ReactNode;
+  aside?: ReactNode;
+  /** Without room under it. */
+  tight?: boolean;
+}
+
 /** Heading of a page with what it is for. */
-export function PageTitle({ title, children, aside }: { title: string; children?: ReactNode; aside?: ReactNode }) {
+export function PageTitle({ title, children, aside, tight }: PageTitleProps) {
   const heading = usePageName(title);
   return (
-    <Flex justify="space-between" align="flex-end" gap="4" wrap="wrap" mb="4">
+    <Flex justify="space-between" align="flex-end" gap="4" wrap="wrap" mb={tight ? '0' : '4'}>
       <Box minWidth={0}>
-        <chakra.h1 ref={heading} tabIndex={-1} fontSize={{ base: '24px', md: '30px' }}>
+        <chakra.h1 ref={heading} tabIndex={-1} fontSize={tight ? '24px' : { base: '24px', md: '30px' }}>
           {title}
         </chakra.h1>
         {children && (

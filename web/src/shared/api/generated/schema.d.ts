@@ -988,6 +988,113 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/explain/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Term"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/explain/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NumberCard"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/explain/shots/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NumberCard"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/learned": {
         parameters: {
             query?: never;
@@ -3474,6 +3581,13 @@ export interface components {
             version: number;
             name: string;
         };
+        /** @description Something that a number was computed from. */
+        CardInput: {
+            /** @description What people call it. */
+            name: string;
+            /** @description Its value with its unit, as a sentence has it. */
+            value: string;
+        };
         /**
          * @description What may be changed to land the time.
          * @enum {unknown}
@@ -4951,6 +5065,23 @@ export interface components {
              */
             startSeconds: number;
         };
+        /** @description A computed number explained: what it is, how it comes about, how sure it is, and what would narrow it. */
+        NumberCard: {
+            /** @description What the number is called in the program: "water", "chance". */
+            key: string;
+            /** @description What people call it. */
+            title: string;
+            /** @description What it is, in a sentence or two. */
+            what: string;
+            /** @description How it is computed, in words. */
+            equation: string;
+            /** @description What it is computed from, with the values of this very sheet or shot. */
+            inputs: components["schemas"]["CardInput"][];
+            /** @description How sure it is. */
+            howSure: string;
+            /** @description What would make it better known; empty where nothing would. */
+            narrows: string;
+        };
         /**
          * @description Where a number of a machine comes from.
          * @enum {unknown}
@@ -5916,7 +6047,6 @@ export interface components {
              */
             willingForceKgf: number;
             problems: components["schemas"]["SheetProblem"][];
-            cautions: string[];
             lastTime: null | components["schemas"]["LastTime"];
             puck: null | components["schemas"]["PuckFit"];
             /**
@@ -6209,6 +6339,13 @@ export interface components {
             minutes: number;
             /** Format: double */
             groupC: number;
+        };
+        /** @description A term of the trade. */
+        Term: {
+            /** @description As the pages use it. */
+            name: string;
+            /** @description In a sentence or two (common practice). */
+            meaning: string;
         };
         /** @description A tick to take back. */
         TickBack: {
