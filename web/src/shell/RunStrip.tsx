@@ -90,9 +90,7 @@ export function RunStrip() {
             Ruddy Spring
           </Box>
           <Box fontSize="13px" color="quiet" truncate>
-            {household
-              ? `${household.madeUp ? 'Sample: ' : ''}${household.name}`
-              : ''}
+            {household ? `${household.madeUp ? 'Sample: ' : ''}${household.name}` : ''}
           </Box>
         </Flex>
         <Grid as="nav" aria-label="Session" templateColumns="repeat(4, minmax(0, 1fr))" flex="1">

@@ -4,7 +4,7 @@ import { api, data, type Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
 import { path } from '../shared/plot/scale';
-import { Figure, H2, Waiting } from '../shared/ui/elements';
+import { Figure, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 
@@ -20,7 +20,6 @@ export function BehindTheGauge({ machineId }: { machineId: number }) {
   const points = boiler.points;
   return (
     <>
-      <H2>Behind the gauge</H2>
       <Grid templateColumns="minmax(0,1fr) minmax(0,1fr)" gap="3" mb="2">
         <Figure
           label={`At ${units.pressure(boiler.setBar, 2).value} ${units.pressureUnit}, bled`}

@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, data, Problem } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
-import { Caution, Figure, H2, Waiting } from '../shared/ui/elements';
+import { Caution, Figure, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 
 /** Temperature by pressure: what to bleed a stable boiler to for a wanted temperature, how long it holds, and the way back. */
@@ -26,7 +26,6 @@ export function BleedTo({ machineId }: { machineId: number }) {
   const shown = wanted ?? Math.round(view.highestC - 2);
   return (
     <>
-      <H2>Temperature by pressure</H2>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
         <NumberField
           label="Water wanted at the puck"

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { api, data, Problem } from '../shared/api/client';
 import { minutes } from '../shared/clock';
 import { NumberField } from '../shared/ui/NumberField';
-import { Caution, H2, Waiting } from '../shared/ui/elements';
+import { Caution, Waiting } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
 import { useUnits } from '../shared/units/units';
 
@@ -29,7 +29,6 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
   const degree = units.temperature(0).unit;
   return (
     <>
-      <H2>Ways to warm it, and what reaches the puck</H2>
       <Box display="grid" gridTemplateColumns={{ base: '1fr', sm: '1fr 1fr' }} gap="3" mb="3">
         <NumberField
           label="After a bloom of"

@@ -1,10 +1,11 @@
-import { Box, Flex } from '@chakra-ui/react';
-import { useState } from 'react';
+import { Box, chakra, Flex } from '@chakra-ui/react';
+import { useId, useState } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { minutes, timeOfDay } from '../shared/clock';
 import { useShortcuts } from '../shared/keys/shortcuts';
 import { Button, Caution, H2, Reading, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
+import { openSteps } from './steps';
 import type { useSessionActions } from './useSessionActions';
 
 type Session = Schemas['SessionView'];
@@ -17,19 +18,22 @@ interface Props {
   session: Session;
   nowMs: number;
   actions: ReturnType<typeof useSessionActions>;
+  /** The step that was asked for instead of the next one. */
+  chosen: string | null;
+  choose: (key: string | null) => void;
 }
 
 /** What to do now: the step, its countdown, what can hurt, and one key to tick it off. */
-export function NextStep({ session, nowMs, actions }: Props) {
+export function NextStep({ session, nowMs, actions, chosen, choose }: Props) {
   const units = useUnits();
-  const open = session.steps.filter((s) => s.state === 'Due' || s.state === 'UnderWay');
-  const [chosen, setChosen] = useState<string | null>(null);
+  const open = openSteps(session);
   const [ago, setAgo] = useState(0);
+  const agoId = useId();
   const shown = open.find((s) => s.key === chosen) ?? open.find((s) => s.key === session.next?.key);
   const busy = actions.tick.isPending;
   const tick = (what: 'begin' | 'done' | 'skip') => {
     if (!shown || busy) return;
-    setChosen(null);
+    choose(null);
     setAgo(0);
     actions.tick.mutate({ do: what, key: shown.key, secondsAgo: ago * 60 });
   };
@@ -49,7 +53,6 @@ export function NextStep({ session, nowMs, actions }: Props) {
   );
 
   const origin = Date.parse(session.originAt);
-  const done = session.steps.filter((s) => s.state === 'Done' || s.state === 'Skipped');
   if (!shown) {
     return (
       <>
@@ -75,11 +78,11 @@ export function NextStep({ session, nowMs, actions }: Props) {
         </Box>
       </Flex>
       <Flex gap="4" align="flex-start" justify="space-between">
-        <Box fontSize="22px" fontWeight={650} lineHeight={1.2} data-testid="step-title">
+        <Box fontSize="26px" fontWeight={650} lineHeight={1.2} data-testid="step-title">
           {shown.title}
         </Box>
         <Box textAlign="end" flexShrink={0} role="timer" aria-label={underWay ? 'Time left' : 'Time until it is due'}>
-          <Reading style={{ fontSize: '40px', lineHeight: 1 }}>
+          <Reading fontSize="48px" lineHeight={1}>
             {wait < -1000 ? '+' : ''}
             {minutes(Math.abs(wait) / 1000)}
           </Reading>
@@ -94,102 +97,39 @@ export function NextStep({ session, nowMs, actions }: Props) {
           <Caution>{shown.caution}</Caution>
         </Box>
       )}
-      <Flex gap="2" mt="4" wrap="wrap">
+      <Flex gap="2" mt="3" wrap="wrap">
         {timed.has(shown.kind) && !underWay ? (
-          <Button tone="strong" size="big" flex="1" disabled={busy} onClick={() => tick('begin')}>
+          <Button tone="strong" size="big" minHeight="60px" flex="1" disabled={busy} onClick={() => tick('begin')}>
             Begin (T)
           </Button>
         ) : (
-          <Button tone="strong" size="big" flex="1" disabled={busy} onClick={() => tick('done')}>
+          <Button tone="strong" size="big" minHeight="60px" flex="1" disabled={busy} onClick={() => tick('done')}>
             Done (T)
           </Button>
         )}
-        <Flex direction="column">
-          <Button tone="quiet" disabled={busy} onClick={() => tick('skip')}>
-            Leave it out
-          </Button>
-          {session.lastTick !== null && (
-            <Button
-              tone="quiet"
-              disabled={actions.undo.isPending}
-              onClick={() => actions.undo.mutate(session.lastTick!)}
-            >
-              Take back
-            </Button>
-          )}
-        </Flex>
       </Flex>
-      <Flex as="label" gap="2" align="center" mt="2" fontSize="14px" color="quiet">
-        It was
-        <Select
-          value={ago}
-          onChange={(e) => setAgo(Number(e.target.value))}
-          width="auto"
-          minHeight="36px"
-          fontSize="14px"
-        >
-          {[0, 1, 2, 3, 5, 8, 10, 15, 20, 25, 30].map((m) => (
-            <option key={m} value={m}>
-              {m === 0 ? 'just now' : `${m} min ago`}
-            </option>
-          ))}
-        </Select>
-      </Flex>
-      <Box as="ol" mt="4" aria-label="Steps still to do" listStyleType="none">
-        {open
-          .filter((s) => s !== shown)
-          .map((s) => (
-            <StepRow key={s.key} step={s} originMs={origin} choose={() => setChosen(s.key)} />
-          ))}
-      </Box>
-      {done.length > 0 && (
-        <details>
-          <summary style={{ cursor: 'pointer', minHeight: 32, fontSize: 14 }}>Done so far ({done.length})</summary>
-          <Box as="ol" aria-label="Steps done" listStyleType="none">
-            {done.map((s) => (
-              <Flex as="li" key={s.key} gap="3" fontSize="14px" color="quiet" py="0.5">
-                <Reading style={{ width: 44 }}>{timeOfDay(origin + (s.startSeconds + s.seconds) * 1000)}</Reading>
-                <Box>
-                  {s.title}
-                  {s.state === 'Skipped' ? ', left out' : ''}
-                </Box>
-              </Flex>
+      <Flex gap="3" mt="2" wrap="wrap" align="center" fontSize="14px">
+        <chakra.label htmlFor={agoId} color="quiet">
+          It was
+        </chakra.label>
+        <Box width="140px">
+          <Select id={agoId} value={ago} onChange={(e) => setAgo(Number(e.target.value))} fontSize="14px">
+            {[0, 1, 2, 3, 5, 8, 10, 15, 20, 25, 30].map((m) => (
+              <option key={m} value={m}>
+                {m === 0 ? 'just now' : `${m} min ago`}
+              </option>
             ))}
-          </Box>
-        </details>
-      )}
-    </>
-  );
-}
-
-function StepRow({ step, originMs, choose }: { step: Step; originMs: number; choose: () => void }) {
-  return (
-    <Box as="li" borderTopWidth="1px" borderColor="hairline">
-      <button
-        type="button"
-        onClick={choose}
-        style={{
-          display: 'flex',
-          gap: 12,
-          width: '100%',
-          minHeight: 34,
-          alignItems: 'center',
-          textAlign: 'start',
-          cursor: 'pointer',
-        }}
-      >
-        <Reading style={{ width: 44, fontSize: 15 }}>{timeOfDay(originMs + step.startSeconds * 1000)}</Reading>
-        <span style={{ flex: 1, minWidth: 0 }}>
-          {step.title}
-          {step.state === 'UnderWay' ? ' (under way)' : ''}
-        </span>
-        {step.seconds >= 20 && (
-          <span style={{ fontSize: 13 }}>
-            {minutes(step.seconds)}
-            {step.handsFree ? ' alongside' : ''}
-          </span>
+          </Select>
+        </Box>
+        <Button tone="quiet" disabled={busy} onClick={() => tick('skip')}>
+          Leave it out
+        </Button>
+        {session.lastTick !== null && (
+          <Button tone="quiet" disabled={actions.undo.isPending} onClick={() => actions.undo.mutate(session.lastTick!)}>
+            Take back
+          </Button>
         )}
-      </button>
-    </Box>
+      </Flex>
+    </>
   );
 }

@@ -82,13 +82,16 @@ export function Readings({ session, actions, setLamp }: Props) {
                   inputMode="decimal"
                   value={text}
                   onChange={(e) => setText(e.target.value)}
-                  style={{ fontStretch: '80%', fontSize: 20, fontWeight: 600, textAlign: 'center' }}
+                  fontStretch="80%"
+                  fontSize="20px"
+                  fontWeight={600}
+                  textAlign="center"
                 />
               )}
             </Field>
           </Box>
           <Button type="submit" disabled={actions.read.isPending}>
-            Keep
+            Save
           </Button>
         </Flex>
       </form>

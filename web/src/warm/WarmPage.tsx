@@ -1,26 +1,25 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { patchMachine } from '../shared/api/patch';
 import { useBench, useSession } from '../shared/api/queries';
-import { timeOfDay, useNow } from '../shared/clock';
+import { useNow } from '../shared/clock';
 import { useKeptEdit } from '../shared/edit/useKeptEdit';
-import { Choice } from '../shared/ui/Choice';
-import { Column, Columns } from '../shared/ui/Columns';
-import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
-import { number, useUnits } from '../shared/units/units';
-import { BehindTheGauge } from './BehindTheGauge';
-import { BleedTo } from './BleedTo';
+import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
+import { Button, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { HeatCourse } from './HeatCourse';
-import { KettleWays } from './KettleWays';
+import { HeatNow } from './HeatNow';
 import { NextStep } from './NextStep';
+import { PlanSteps } from './PlanSteps';
+import { Proposal } from './Proposal';
 import { Readings } from './Readings';
+import { SessionNotices, SessionSummary } from './SessionSummary';
 import { SoundSwitch } from './SoundSwitch';
+import { openSteps } from './steps';
 import { useSessionActions } from './useSessionActions';
-import { WantsForm } from './WantsForm';
-import { TextLink } from '../shared/ui/TextLink';
+import { WantsLine } from './WantsLine';
+import { WarmTools } from './WarmTools';
 
 type Session = Schemas['SessionView'];
 type Request = Schemas['SessionRequest'];
@@ -36,35 +35,30 @@ export default function WarmPage() {
       <>
         <PageTitle title="Warm" />
         <Waiting error={error} />
-        {error && (
-          <Box mt="3">
-            <TextLink to="/machines/new">Add a machine</TextLink>
-          </Box>
-        )}
       </>
     );
   }
   const choose = machineChooser(bench, sheet.brewerId, change);
   return (
     <>
-      <PageTitle
-        title="Warm"
-        aside={
-          <Flex gap="3" align="flex-end" wrap="wrap">
-            <SoundSwitch />
-            <Box width={{ base: '100%', sm: '240px' }}>
-              <Choice
-                label="Machine"
-                options={bench.machines}
-                value={sheet.machineId}
-                onChange={(id) => id && choose(id)}
-              />
-            </Box>
-          </Flex>
-        }
-      >
-        From switch-on to the last rinse, with the group in its band for every shot.
-      </PageTitle>
+      <Flex gap="3" align="center" wrap="wrap" mb="3">
+        <Box flex="1">
+          <PageTitle title="Warm" tight />
+        </Box>
+        <SoundSwitch />
+        <Flex gap="2" align="center">
+          <Box as="span" color="quiet" fontSize="13px" aria-hidden="true">
+            Machine
+          </Box>
+          <Select aria-label="Machine" value={sheet.machineId} onChange={(e) => choose(Number(e.target.value))}>
+            {bench.machines.map((m) => (
+              <option key={m.id} value={m.id}>
+                {m.name}
+              </option>
+            ))}
+          </Select>
+        </Flex>
+      </Flex>
       <Whole
         key={session.machineId}
         session={session}
@@ -88,6 +82,7 @@ interface WholeProps {
 function Whole({ session: kept, people, setLamp }: WholeProps) {
   const actions = useSessionActions();
   const now = useNow(500);
+  const [chosen, setChosen] = useState<string | null>(null);
   const queries = useQueryClient();
   const planned = kept.id !== null;
   // a session that is only a proposal is stored nowhere: what is asked for it and what would come of it are kept here
@@ -113,6 +108,8 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
   const changed = (part: Partial<Request>) => edit.change((base) => ({ ...base, ...part }));
 
   const session = planned ? kept : (trial ?? kept);
+  const open = openSteps(session);
+  const shownKey = (open.find((s) => s.key === chosen) ?? open.find((s) => s.key === session.next?.key))?.key;
   const problem = edit.problem ?? actions.ask.error;
   const wrong = (field: string) =>
     problem instanceof Problem && problem.field === field ? problem.message : undefined;
@@ -122,210 +119,62 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
     actions.end.error ??
     (problem instanceof Problem && problem.field ? null : problem);
   return (
-    <Columns widths={[7, 5]}>
-      <Column>
-        <Panel order={planned ? 2 : 1}>
-          <Now session={session} />
-          <HeatCourse session={session} nowMs={now} />
-          <Notices sentences={session.now.notices} />
-          <Summary session={session} />
-        </Panel>
-        {other && (
-          <Box order={0}>
-            <Notice role="alert">{sentenceOf(other)}</Notice>
-          </Box>
-        )}
-        {!planned && (
-          <Panel order={2}>
-            <H2>For when, and for whom</H2>
-            <WantsForm session={session} request={request} change={changed} wrong={wrong} people={people} />
-          </Panel>
-        )}
-        {planned && (
-          <Panel order={3}>
-            <Readings session={session} actions={actions} setLamp={(lamp) => void setLamp(lamp)} />
-          </Panel>
-        )}
-        <Panel order={5}>
-          {session.hasBoiler ? (
-            <BehindTheGauge machineId={session.machineId} />
-          ) : (
-            <KettleWays
-              machineId={session.machineId}
-              chosen={session.wants.preheat ?? 'None'}
-              stepC={session.wants.heaterStepC ?? null}
-            />
-          )}
-        </Panel>
-        {session.hasBoiler && (
-          <Panel order={6}>
-            <BleedTo machineId={session.machineId} />
-          </Panel>
-        )}
-      </Column>
-      <Column>
-        <Panel order={planned ? 1 : 3}>
-          {planned ? (
-            <NextStep session={session} nowMs={now} actions={actions} />
-          ) : (
-            <Proposal
-              session={session}
-              start={async () => {
-                if (!(await edit.settle())) return;
-                actions.ask.mutate(
-                  { request: asked ?? request, version: kept.wantsVersion },
-                  { onSuccess: () => setAsked(null) },
-                );
-              }}
-              busy={actions.ask.isPending}
-            />
-          )}
-        </Panel>
-        {planned && (
-          <Panel order={4}>
-            <H2>For when, and for whom</H2>
-            <WantsForm session={session} request={request} change={changed} wrong={wrong} people={people} />
-            <Flex gap="2" mt="3" wrap="wrap" align="center">
-              <Button tone="quiet" asChild>
-                <a href="/api/session/plan.ics" download>
-                  Plan as a calendar file
-                </a>
-              </Button>
-              <Button tone="quiet" onClick={() => actions.end.mutate()}>
-                End the session
-              </Button>
-            </Flex>
-          </Panel>
-        )}
-      </Column>
-    </Columns>
-  );
-}
-
-/** How warm it is now, in figures. */
-function Now({ session }: { session: Session }) {
-  const units = useUnits();
-  const degree = units.temperature(0).unit;
-  const { now } = session;
-  const banded = session.hasBoiler || session.hasHeater;
-  return (
-    <Grid templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', sm: 'repeat(4, minmax(0,1fr))' }} gap="3" mb="3">
-      <Figure
-        label={session.hasBoiler ? 'Group now' : 'Chamber now'}
-        value={units.temperature(now.groupC).value}
-        unit={`\u00b1${units.temperatureStep(now.plusMinusK).value} ${degree}`}
-        colour="temperatureText"
-        note={
-          banded
-            ? now.inBand
-              ? 'in its band'
-              : `band ${units.temperature(session.bandLowC).value} to ${units.temperature(session.bandHighC).value}`
-            : 'metal'
-        }
-      />
-      {session.hasBoiler ? (
-        <Figure
-          label="Boiler"
-          value={units.temperature(now.boilerC).value}
-          unit={degree}
-          note={
-            now.false
-              ? `false pressure: ${units.pressure(now.false.gaugeBar, 2).value} ${units.pressureUnit} on the gauge would be ${units.temperature(now.false.bledC).value} if bled`
-              : `${units.pressure(now.gaugeBar, 2).value} ${units.pressureUnit} on the gauge${now.elementOn ? ', heating' : ''}`
-          }
-        />
-      ) : (
-        <Figure label="Kettle boils here at" value={units.temperature(session.boilingPointC, 1).value} unit={degree} />
-      )}
-      <Figure
-        label="Water at the puck"
-        value={units.temperature(now.waterC).value}
-        unit={`\u00b1${units.temperatureStep(now.waterPlusMinusK).value} ${degree}`}
-        colour="temperatureText"
-        note="if you pulled now"
-      />
-      <Figure
-        label="Shots left"
-        value={session.hasBoiler ? String(now.shotsLeft) : String(session.water.shotsLeft)}
-        note={
-          session.hasBoiler
-            ? `in band in a row; water for ${session.water.shotsLeft}, or ${number(session.water.steamGramsLeft, 0)} g of steam`
-            : `in ${number(session.water.nowGrams, 0)} g of kettle water`
-        }
-      />
-    </Grid>
-  );
-}
-
-/** What was ticked off that does not add up, or must not be. */
-function Notices({ sentences }: { sentences: readonly string[] }) {
-  const units = useUnits();
-  return sentences.map((n) => (
-    <Notice key={n} role="status">
-      {units.sentence(n)}
-    </Notice>
-  ));
-}
-
-/** What the plan comes to, or why it cannot be met and what would help. */
-function Summary({ session }: { session: Session }) {
-  const origin = Date.parse(session.originAt);
-  const at = (s: number) => timeOfDay(origin + s * 1000);
-  if (session.problem) return <Trouble session={session} />;
-  return (
-    <Box fontSize="14px">
-      {session.begun ? '' : `Begin at ${at(session.startSeconds)}. `}Last drink ready at{' '}
-      <strong>{at(session.lastCupSeconds)}</strong>, all over at {at(session.endSeconds)}.
-      {session.water.refills > 0
-        ? ` ${session.hasBoiler ? 'The boiler' : 'The kettle'} has to be refilled on the way.`
-        : ''}
-      {session.hasBoiler
-        ? ` ${number(session.water.atEndGrams, 0)} g of water left in the boiler at the end; ${number(session.water.minimumGrams, 0)} g must stay over the element.`
-        : ''}
-    </Box>
-  );
-}
-
-function Trouble({ session }: { session: Session }) {
-  const units = useUnits();
-  return (
-    <Notice role="status">
-      <strong>{units.sentence(session.problem!)}</strong>
-      {session.remedies.length > 0 && (
-        <Box as="ul" ps="4" listStyleType="disc">
-          {session.remedies.map((r) => (
-            <li key={r}>{units.sentence(r)}</li>
-          ))}
+    <>
+      {other && (
+        <Box mb="3">
+          <Notice role="alert">{sentenceOf(other)}</Notice>
         </Box>
       )}
-    </Notice>
-  );
-}
-
-/** The plan before it is kept: what will be done and when. */
-function Proposal({ session, start, busy }: { session: Session; start: () => void; busy: boolean }) {
-  const origin = Date.parse(session.originAt);
-  return (
-    <>
-      <H2>The plan</H2>
-      <Button tone="strong" size="big" width="100%" disabled={busy} onClick={start}>
-        Keep this plan
-      </Button>
-      <Box as="ol" mt="3" aria-label="Planned steps" listStyleType="none">
-        {session.steps.map((s) => (
-          <Flex as="li" key={s.key} gap="3" py="1" borderTopWidth="1px" borderColor="hairline" align="baseline">
-            <Box width="44px" style={{ fontStretch: '78%', fontVariantNumeric: 'tabular-nums', fontWeight: 600 }}>
-              {timeOfDay(origin + s.startSeconds * 1000)}
-            </Box>
-            <Box flex="1">{s.title}</Box>
-            {s.handsFree && (
-              <Box fontSize="13px" color="quiet">
-                alongside
-              </Box>
+      <WantsLine session={session} request={request} change={changed} wrong={wrong} people={people} />
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="4" alignItems="start">
+        <Grid gap="4">
+          {planned && (
+            <Panel>
+              <NextStep session={session} nowMs={now} actions={actions} chosen={chosen} choose={setChosen} />
+            </Panel>
+          )}
+          <Panel>
+            <HeatNow session={session} />
+            <HeatCourse session={session} nowMs={now} height={planned ? 160 : 230} />
+            <SessionNotices sentences={session.now.notices} />
+            <SessionSummary session={session} />
+            <WarmTools session={session} />
+          </Panel>
+        </Grid>
+        <Grid gap="4">
+          <Panel>
+            {planned ? (
+              <PlanSteps session={session} shown={shownKey} choose={setChosen}>
+                <Button tone="quiet" asChild>
+                  <a href="/api/session/plan.ics" download>
+                    Plan as a calendar file
+                  </a>
+                </Button>
+                <Button tone="quiet" onClick={() => actions.end.mutate()}>
+                  End the session
+                </Button>
+              </PlanSteps>
+            ) : (
+              <Proposal
+                session={session}
+                start={async () => {
+                  if (!(await edit.settle())) return;
+                  actions.ask.mutate(
+                    { request: asked ?? request, version: kept.wantsVersion },
+                    { onSuccess: () => setAsked(null) },
+                  );
+                }}
+                busy={actions.ask.isPending}
+              />
             )}
-          </Flex>
-        ))}
-      </Box>
+          </Panel>
+          {planned && (
+            <Panel>
+              <Readings session={session} actions={actions} setLamp={(lamp) => void setLamp(lamp)} />
+            </Panel>
+          )}
+        </Grid>
+      </Grid>
     </>
   );
 }
