@@ -1,55 +1,30 @@
-import { Box, Table } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
+import { Fold } from '../shared/ui/Fold';
+import { Table } from '../shared/ui/Table';
 import { number, useUnits, type Units } from '../shared/units/units';
 
-/** How far the arm was from the plan, phase by phase, and what the trace says of a channel. */
-export function ArmBesidePlan({
-  arm,
-  sign,
-}: {
-  arm: Schemas['PlanDistance'] | null;
-  sign: Schemas['ChannelEvidence'] | null;
-}) {
+/** How far the arm was from the plan, phase by phase. */
+export function ArmBesidePlan({ arm }: { arm: Schemas['PlanDistance'] | null }) {
   const units = useUnits();
-  if (!arm && !sign) return null;
+  if (!arm) return null;
   return (
-    <Box mt="4">
-      {sign && (
-        <Box mb="3" fontSize="14px">
-          {`At ${number(sign.atSeconds, 0)} s the resistance fell by ${number(sign.fall * 100, 0)} % more than a puck\u2019s own, with the pressure not rising: a sign of a channel.`}
-        </Box>
-      )}
-      {arm && (
-        <>
-          <Table.Root aria-label="The arm beside its plan">
-            <Table.Header>
-              <Table.Row>
-                <Table.ColumnHeader>Phase</Table.ColumnHeader>
-                <Table.ColumnHeader textAlign="end">From</Table.ColumnHeader>
-                <Table.ColumnHeader textAlign="end">Off the plan</Table.ColumnHeader>
-                <Table.ColumnHeader textAlign="end">In its band</Table.ColumnHeader>
-              </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {arm.phases.map((p) => (
-                <Table.Row key={p.fromSeconds}>
-                  <Table.Cell>{p.name}</Table.Cell>
-                  <Table.Cell textAlign="end">{`${number(p.fromSeconds, 0)} s`}</Table.Cell>
-                  <Table.Cell textAlign="end">{off(p.offBar, units)}</Table.Cell>
-                  <Table.Cell textAlign="end">{`${number(p.insideShare * 100, 0)} %`}</Table.Cell>
-                </Table.Row>
-              ))}
-            </Table.Body>
-          </Table.Root>
-          <Box fontSize="14px" color="quiet" mt="2">
-            {arm.shakeBar === null
-              ? ''
-              : `The hand shook by ${units.pressure(arm.shakeBar, 2).value} ${units.pressureUnit} while it should hold. `}
-            {arm.missed > 0 ? `${arm.missed} ${arm.missed === 1 ? 'phase was' : 'phases were'} never reached.` : ''}
-          </Box>
-        </>
-      )}
-    </Box>
+    <Fold title="The arm beside its plan">
+      <Table
+        label="The arm beside its plan"
+        head={['Phase', 'From', 'Off the plan', 'In its band']}
+        rows={arm.phases.map((p) => ({
+          key: String(p.fromSeconds),
+          cells: [p.name, `${number(p.fromSeconds, 0)} s`, off(p.offBar, units), `${number(p.insideShare * 100, 0)} %`],
+        }))}
+      />
+      <Box fontSize="14px" color="quiet" mt="2">
+        {arm.shakeBar === null
+          ? ''
+          : `The hand shook by ${units.pressure(arm.shakeBar, 2).value} ${units.pressureUnit} while it should hold. `}
+        {arm.missed > 0 ? `${arm.missed} ${arm.missed === 1 ? 'phase was' : 'phases were'} never reached.` : ''}
+      </Box>
+    </Fold>
   );
 }
 

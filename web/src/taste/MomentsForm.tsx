@@ -1,8 +1,9 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import type { ReactNode } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useDraft } from '../shared/edit/useDraft';
+import { Fold } from '../shared/ui/Fold';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Notice } from '../shared/ui/elements';
 
@@ -26,13 +27,15 @@ interface Props {
   moments: Moments;
   /** Those that a person set. */
   marked: Moments;
+  /** Draws the trace with the moments as they are being moved. */
+  children: (moments: Moments, move: (moment: keyof Moments, seconds: number) => void) => ReactNode;
 }
 
-/** Every moment of a pull can be moved afterwards; times and R10 follow. One that is taken back is found in the trace again. */
-export function MomentsForm({ shotId, version, moments, marked }: Props) {
+/** Every moment of a pull can be moved afterwards, on its trace or as a number; times and R10 follow. One that is taken back is
+ * found in the trace again. */
+export function MomentsForm({ shotId, version, moments, marked, children }: Props) {
   const queries = useQueryClient();
-  const [open, setOpen] = useState(false);
-  const { value: typed, set: setTyped, clear } = useDraft<Moments>(marked);
+  const { value: typed, typed: part, set: setTyped, clear } = useDraft<Moments>(marked);
   const keep = useMutation({
     mutationFn: (body: Moments) =>
       data(api.PUT('/api/shots/{id}/moments', { params: { path: { id: shotId }, query: { version } }, body })),
@@ -45,61 +48,63 @@ export function MomentsForm({ shotId, version, moments, marked }: Props) {
     onError: (error) =>
       error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['shot', shotId] }),
   });
-  if (!open) {
-    return (
-      <Button tone="quiet" onClick={() => setOpen(true)}>
-        Move a moment
-      </Button>
-    );
-  }
   const changed = JSON.stringify(typed) !== JSON.stringify(marked);
   const wrong = (field: string) =>
     keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined;
+  // what is being moved stands where it is moved to; what is taken back, where it was found
+  const shown = { ...moments, ...Object.fromEntries(Object.entries(part).filter(([, at]) => at !== null)) } as Moments;
+  const set = (field: keyof Moments, value: number | null) => {
+    keep.reset();
+    setTyped({ [field]: value });
+  };
   return (
-    <Box mt="3" as="section" aria-label="Moments of the pull">
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3">
-        {fields.map(([field, label]) => (
-          <NumberField
-            key={field}
-            label={label}
-            unit="s"
-            step={0.1}
-            value={typed[field] ?? moments[field] ?? null}
-            problem={wrong(field)}
-            hint={typed[field] === null ? (moments[field] === null ? 'not seen' : 'found in the trace') : 'set by you'}
-            onChange={(value) => {
+    <>
+      {children(shown, set)}
+      {changed && (
+        <Flex gap="2" mt="2" wrap="wrap" align="center">
+          <Button tone="strong" disabled={keep.isPending} onClick={() => keep.mutate(typed)}>
+            Save the moments
+          </Button>
+          <Button
+            onClick={() => {
+              clear();
               keep.reset();
-              setTyped({ [field]: value });
             }}
-            onClear={() => {
-              keep.reset();
-              setTyped({ [field]: null });
-            }}
-          />
-        ))}
-      </Grid>
+          >
+            Cancel
+          </Button>
+        </Flex>
+      )}
+      <Box role="status" fontSize="14px">
+        {keep.isSuccess && !changed ? 'Saved; the times follow.' : ''}
+      </Box>
       {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
         <Notice role="alert">{sentenceOf(keep.error)}</Notice>
       )}
-      <Flex gap="2" mt="3" wrap="wrap" align="center">
-        <Button
-          tone={changed ? 'strong' : 'plain'}
-          disabled={!changed || keep.isPending}
-          onClick={() => keep.mutate(typed)}
+      <Fold title="Moments as numbers">
+        <Grid
+          as="section"
+          aria-label="Moments of the pull"
+          templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }}
+          gap="3"
         >
-          Save the moments
-        </Button>
-        <Button
-          onClick={() => {
-            clear();
-            setOpen(false);
-            keep.reset();
-          }}
-        >
-          Close
-        </Button>
-        {keep.isSuccess && !changed && <Box role="status">Kept; the times follow.</Box>}
-      </Flex>
-    </Box>
+          {fields.map(([field, label]) => (
+            <NumberField
+              key={field}
+              label={label}
+              unit="s"
+              step={0.1}
+              value={typed[field] ?? moments[field] ?? null}
+              problem={wrong(field)}
+              hint={
+                typed[field] === null ? (moments[field] === null ? 'not seen' : 'found in the trace') : 'set by you'
+              }
+              onChange={(value) => set(field, value)}
+              onClear={() => set(field, null)}
+            />
+          ))}
+        </Grid>
+      </Fold>
+    </>
   );
 }

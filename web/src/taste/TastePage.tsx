@@ -8,9 +8,9 @@ import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elem
 import { ArmBesidePlan } from './ArmBesidePlan';
 import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
-import { CheckList } from '../shared/ui/CheckList';
 import { MomentsForm } from './MomentsForm';
 import { ShotMeasures } from './ShotMeasures';
+import { TickedStrip } from './TickedStrip';
 import { TasteForm } from './TasteForm';
 import { TextLink } from '../shared/ui/TextLink';
 
@@ -73,6 +73,7 @@ export default function TastePage() {
     <>
       <PageTitle
         title={`Shot ${shot.id}`}
+        tight
         aside={
           <Flex gap="2" wrap="wrap">
             <Button asChild>
@@ -95,26 +96,35 @@ export default function TastePage() {
         {view.preparation ? ` Puck: ${units.sentence(view.preparation)}.` : ''}
       </PageTitle>
       {justPulled(shot.pulledAt) && view.after.length > 0 && (
-        <Panel mb="4">
-          <CheckList title="Before the holder comes off" checks={view.after} />
-        </Panel>
+        <TickedStrip key={shot.id} title="Before the holder comes off" checks={view.after} />
       )}
       {bin.error && <Notice role="alert">{sentenceOf(bin.error)}</Notice>}
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="4" alignItems="start">
-        <Grid gap="4">
-          <Panel>
-            <H2>The pull</H2>
-            {view.curves.pressureBar || view.curves.weightGrams ? (
-              <TraceChart
-                curves={view.curves}
-                moments={view.moments}
-                bandBar={view.plan.bandBar}
-                label={`Trace of shot ${shot.id}`}
-              />
-            ) : (
-              <Box color="quiet">No instrument recorded this pull; only the marked moments are kept.</Box>
-            )}
-            <Box fontSize="13px" color="quiet" mt="2">
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="3" alignItems="start">
+        <Grid gap="3">
+          <Panel pb={{ base: '2', md: '2' }}>
+            <MomentsForm
+              key={shot.id}
+              shotId={shot.id}
+              version={shot.version}
+              moments={view.moments}
+              marked={view.marked}
+            >
+              {(moments, move) =>
+                view.curves.pressureBar || view.curves.weightGrams ? (
+                  <TraceChart
+                    curves={view.curves}
+                    moments={moments}
+                    move={move}
+                    bandBar={view.plan.bandBar}
+                    height={290}
+                    label={`Trace of shot ${shot.id}`}
+                  />
+                ) : (
+                  <Box color="quiet">No instrument recorded this pull; only the marked moments are kept.</Box>
+                )
+              }
+            </MomentsForm>
+            <Box fontSize="13px" color="quiet">
               {view.origins
                 .map((o) => `${o.channel.toLowerCase()} ${origins[o.origin]}, ${o.samples} samples`)
                 .join('; ')}
@@ -122,23 +132,16 @@ export default function TastePage() {
                 ? `; water at the puck taken as ${units.temperature(shot.waterC).value} ${units.temperature(0).unit}`
                 : ''}
             </Box>
-            <MomentsForm
-              key={shot.id}
-              shotId={shot.id}
-              version={shot.version}
-              moments={view.moments}
-              marked={view.marked}
-            />
             {[view.notices, ...corrections(view.corrections, units)].filter(Boolean).map((notice) => (
               <Box key={notice} mt="3">
                 <Notice>{notice}</Notice>
               </Box>
             ))}
           </Panel>
-          <Panel>
-            <H2>What the trace says</H2>
-            <ShotMeasures measures={shot.measures} />
-            <ArmBesidePlan arm={view.arm} sign={view.channelSign} />
+          <Panel pb={{ base: '1', md: '1' }}>
+            <H2 mb="2">What the trace says</H2>
+            <ShotMeasures shotId={shot.id} measures={shot.measures} sign={view.channelSign} />
+            <ArmBesidePlan arm={view.arm} />
           </Panel>
         </Grid>
         <Grid gap="4">

@@ -2,8 +2,8 @@ import { Box } from '@chakra-ui/react';
 import { useId } from 'react';
 import type { Schemas } from '../api/client';
 import { useUnits } from '../units/units';
-import { ink } from '../../theme/system';
 import { Hatch } from './Frame';
+import { MomentMark } from './MomentMark';
 import { CupFrame, PressureFrame } from './ShotFrames';
 import { quantity } from './quantity';
 import { bandPath, evenly, linear, path, roundUp } from './scale';
@@ -15,6 +15,8 @@ interface Props {
   bandBar?: number;
   height?: number;
   label: string;
+  /** Moves a moment to so many seconds; without it they stand still. */
+  move?: (moment: keyof Schemas['Moments'], seconds: number) => void;
 }
 
 const momentWords: [keyof Schemas['Moments'], string][] = [
@@ -26,7 +28,7 @@ const momentWords: [keyof Schemas['Moments'], string][] = [
 ];
 
 /** One shot: pressure against its plan above, cup and flow below, with its moments. */
-export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label }: Props) {
+export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label, move }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const units = useUnits();
   const hatch = useId();
@@ -35,9 +37,9 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
   const end = Math.max(curves.pressureBar?.length ?? 0, curves.weightGrams?.length ?? 0) * step;
   const left = 40;
   const right = Math.max(left + 50, width - 40);
-  const split = curves.weightGrams ? Math.round(height * 0.55) : height - 36;
+  const split = curves.weightGrams ? Math.round(height * (height < 360 ? 0.47 : 0.55)) : height - 36;
   const top = 26;
-  const bottomTop = split + 60;
+  const bottomTop = split + 54;
   const bottom = height - 36;
 
   const pressure = evenly(curves.pressureBar, step).map(([x, y]) => [x, y * f] as const);
@@ -52,7 +54,7 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
   const marks = moments
     ? momentWords.flatMap(([key, word]) => {
         const at = moments[key];
-        return at === null || at === undefined ? [] : [{ word, at }];
+        return at === null || at === undefined ? [] : [{ key, word, at }];
       })
     : [];
   // labels that would overlap take turns on two lines
@@ -70,7 +72,13 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
   return (
     <Box ref={ref} width="100%">
       {width > 0 && (
-        <svg width={width} height={height} role="img" aria-label={label} style={{ display: 'block' }}>
+        <svg
+          width={width}
+          height={height}
+          role={move ? 'group' : 'img'}
+          aria-label={label}
+          style={{ display: 'block' }}
+        >
           <defs>
             <Hatch id={hatch} />
           </defs>
@@ -113,24 +121,17 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
             </CupFrame>
           )}
           {placed.map((mark) => (
-            <g key={mark.word}>
-              <line
-                x1={mark.px}
-                x2={mark.px}
-                y1={top - (mark.row ? 0 : 4)}
-                y2={bottom}
-                stroke={ink('edge')}
-                strokeDasharray="2 3"
-              />
-              <text
-                x={Math.min(mark.px + 3, right - 58)}
-                y={split + (mark.row ? 30 : 16)}
-                fill={ink('text')}
-                style={{ fontSize: '12px', fontStretch: '82%' }}
-              >
-                {mark.word} {mark.at.toFixed(0)} s
-              </text>
-            </g>
+            <MomentMark
+              key={mark.word}
+              word={mark.word}
+              at={mark.at}
+              x={x}
+              top={top - (mark.row ? 0 : 4)}
+              bottom={bottom}
+              labelX={Math.min(mark.px + 3, right - 58)}
+              labelY={split + (mark.row ? 30 : 16)}
+              move={move && ((seconds) => move(mark.key, seconds))}
+            />
           ))}
         </svg>
       )}

@@ -107,7 +107,7 @@ interface PageTitleProps {
 export function PageTitle({ title, children, aside, tight }: PageTitleProps) {
   const heading = usePageName(title);
   return (
-    <Flex justify="space-between" align="flex-end" gap="4" wrap="wrap" mb={tight ? '0' : '4'}>
+    <Flex justify="space-between" align="flex-end" gap="4" wrap="wrap" mb={tight ? (children ? '3' : '0') : '4'}>
       <Box minWidth={0}>
         <chakra.h1 ref={heading} tabIndex={-1} fontSize={tight ? '24px' : { base: '24px', md: '30px' }}>
           {title}
