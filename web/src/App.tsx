@@ -2,6 +2,7 @@ import { lazy, Suspense, type ComponentType } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Waiting } from './shared/ui/elements';
 import { Broken, NotThere } from './shell/NotThere';
+import { WithMachine } from './shell/WithMachine';
 import { Shell } from './shell/Shell';
 
 /** The pages of the daily job, which are fetched before the first of them is drawn. */
@@ -31,10 +32,14 @@ const PlansPage = lazy(() => import('./plans/PlansPage'));
 const PlanPage = lazy(() => import('./plans/PlanPage'));
 const PracticePage = lazy(() => import('./practice/PracticePage'));
 const LessonPage = lazy(() => import('./practice/LessonPage'));
+const WelcomePage = lazy(() => import('./welcome/WelcomePage'));
 const TermsPage = lazy(() => import('./terms/TermsPage'));
 const SettingsPage = lazy(() => import('./settings/SettingsPage'));
 
 const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{element}</Suspense>;
+
+/** The daily pages begin with a machine: without one, the first morning comes first. */
+const withMachine = (element: React.ReactNode) => <WithMachine>{element}</WithMachine>;
 
 const router = createBrowserRouter([
   {
@@ -45,10 +50,11 @@ const router = createBrowserRouter([
         // a page that breaks leaves the frame round it, and the pull that it shows, as they are
         errorElement: <Broken />,
         children: [
-          { index: true, element: <Navigate to={`/${first}`} replace /> },
-          { path: 'warm', element: page(<WarmPage />) },
-          { path: 'prepare', element: page(<PreparePage />) },
-          { path: 'pull', element: page(<PullPage />) },
+          { index: true, element: <Navigate to={`/${first}${location.search}`} replace /> },
+          { path: 'welcome', element: page(<WelcomePage />) },
+          { path: 'warm', element: page(withMachine(<WarmPage />)) },
+          { path: 'prepare', element: page(withMachine(<PreparePage />)) },
+          { path: 'pull', element: page(withMachine(<PullPage />)) },
           { path: 'taste', element: page(<TastePage />) },
           { path: 'taste/:id', element: page(<TastePage />) },
           { path: 'ledger', element: page(<LedgerPage />) },

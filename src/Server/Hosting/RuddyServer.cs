@@ -168,6 +168,8 @@ public static class RuddyServer
         services.AddScoped<SessionDesk>();
         services.AddSingleton(new ProbePace(TimeSpan.FromSeconds(5 / options.Speed)));
         services.AddSingleton<SessionGate>();
+        services.AddSingleton<SampleBench>();
+        services.AddHostedService(s => s.GetRequiredService<SampleBench>());
         services.AddHostedService<LookOver>();
         services.AddHostedService<JournalSweep>();
         services.AddHostedService<GroupProbe>();

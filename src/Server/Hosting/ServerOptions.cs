@@ -10,6 +10,8 @@ namespace RuddySpring.Server.Hosting;
 /// <param name="LookOverBytes">A database up to this size is looked over before the start, a larger one just after it.</param>
 /// <param name="Speed">How many times as fast as life the clock of pulls runs, 1 to 20; for trying a pull without waiting for
 /// it.</param>
+/// <param name="Home">Of a sample household that is looked at: the address of the household to come back to; null
+/// otherwise.</param>
 public sealed record ServerOptions(
     int Port,
     string DataFolder,
@@ -18,7 +20,8 @@ public sealed record ServerOptions(
     double Speed = 1,
     bool Restore = false,
     bool NewHousehold = false,
-    long LookOverBytes = 32L * 1024 * 1024
+    long LookOverBytes = 32L * 1024 * 1024,
+    string? Home = null
 )
 {
     /// <summary>Reads <c>--port N --data DIR --empty --restore --new-household --web DIR --speed N</c>.</summary>

@@ -8,6 +8,7 @@ using RuddySpring.Store;
 namespace RuddySpring.Server.Household;
 
 /// <summary>Where the bench stands and how it likes its numbers.</summary>
+/// <param name="Home">Of a sample household that is looked at: the address of the household to come back to.</param>
 public sealed record HouseholdView(
     int Version,
     string Name,
@@ -18,7 +19,8 @@ public sealed record HouseholdView(
     string TemperatureUnit,
     string ForceUnit,
     double BoilingPointC,
-    double AtmosphereBar
+    double AtmosphereBar,
+    string? Home
 );
 
 /// <summary>What can be changed.</summary>
@@ -41,32 +43,44 @@ public static class HouseholdEndpoints
 
     public static void MapHousehold(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/household", async (RuddyContext db, CancellationToken cancel) =>
-            View(await db.Households.AsNoTracking().SingleAsync(cancel))
+        api.MapGet("/household", async (RuddyContext db, ServerOptions options, CancellationToken cancel) =>
+            View(await db.Households.AsNoTracking().SingleAsync(cancel), options)
         );
-        api.MapPost("/household/altitude", async (BoilingPoint measured, RuddyContext db, CancellationToken cancel) =>
-        {
-            var row = await db.Households.SingleAsync(cancel);
-            row.AltitudeMetres = Math.Round(Atmosphere.AltitudeMetres(Saturation.PressureBar(Boiling.Check(measured.BoilingC))));
-            await db.SaveChangesAsync(cancel);
-            return View(row);
-        });
-        api.MapPut("/household", async (HouseholdChange change, int version, RuddyContext db, CancellationToken cancel) =>
-        {
-            var row = await db.Households.SingleAsync(cancel);
-            ChangedMeanwhileException.ThrowIfOlder(row, version, "The household");
-            row.Name = Texts.Required(change.Name, "name", "Name");
-            row.AltitudeMetres = Atmosphere.Altitude.Check(change.AltitudeMetres);
-            row.AmbientC = HeatRanges.Ambient.Check(change.AmbientC);
-            row.PressureUnit = OneOf(change.PressureUnit, "pressureUnit", "bar", "psi", "kPa");
-            row.TemperatureUnit = OneOf(change.TemperatureUnit, "temperatureUnit", "degC", "degF");
-            row.ForceUnit = OneOf(change.ForceUnit, "forceUnit", "kgf", "N");
-            await db.SaveChangesAsync(cancel);
-            return View(row);
-        });
+        api.MapPost("/sample/open", async (SampleBench sample, HttpRequest request, CancellationToken cancel) =>
+            await sample.OpenAsync($"{request.Scheme}://{request.Host}", cancel)
+        );
+        api.MapPost("/sample/close", async (SampleBench sample) => await sample.CloseAsync());
+        api.MapPost(
+            "/household/altitude",
+            async (BoilingPoint measured, RuddyContext db, ServerOptions options, CancellationToken cancel) =>
+            {
+                var row = await db.Households.SingleAsync(cancel);
+                row.AltitudeMetres = Math.Round(
+                    Atmosphere.AltitudeMetres(Saturation.PressureBar(Boiling.Check(measured.BoilingC)))
+                );
+                await db.SaveChangesAsync(cancel);
+                return View(row, options);
+            }
+        );
+        api.MapPut(
+            "/household",
+            async (HouseholdChange change, int version, RuddyContext db, ServerOptions options, CancellationToken cancel) =>
+            {
+                var row = await db.Households.SingleAsync(cancel);
+                ChangedMeanwhileException.ThrowIfOlder(row, version, "The household");
+                row.Name = Texts.Required(change.Name, "name", "Name");
+                row.AltitudeMetres = Atmosphere.Altitude.Check(change.AltitudeMetres);
+                row.AmbientC = HeatRanges.Ambient.Check(change.AmbientC);
+                row.PressureUnit = OneOf(change.PressureUnit, "pressureUnit", "bar", "psi", "kPa");
+                row.TemperatureUnit = OneOf(change.TemperatureUnit, "temperatureUnit", "degC", "degF");
+                row.ForceUnit = OneOf(change.ForceUnit, "forceUnit", "kgf", "N");
+                await db.SaveChangesAsync(cancel);
+                return View(row, options);
+            }
+        );
     }
 
-    private static HouseholdView View(Store.Entities.Household row) =>
+    private static HouseholdView View(Store.Entities.Household row, ServerOptions options) =>
         new(
             row.Version,
             row.Name,
@@ -77,7 +91,8 @@ public static class HouseholdEndpoints
             row.TemperatureUnit,
             row.ForceUnit,
             Saturation.BoilingPointC(row.AltitudeMetres),
-            Atmosphere.PressureBar(row.AltitudeMetres)
+            Atmosphere.PressureBar(row.AltitudeMetres),
+            options.Home
         );
 
     private static string OneOf(string value, string field, params string[] allowed) =>

@@ -9,7 +9,7 @@ import { Table } from '../shared/ui/Table';
 import { number, useUnits } from '../shared/units/units';
 import { ForceChart, SpringChart } from './CanDoCharts';
 import { putAway } from '../shared/bench/PutAway';
-import { CutawayDrawing } from './CutawayDrawing';
+import { CutawayDrawing } from '../shared/machine/CutawayDrawing';
 import { HeatPanel } from './HeatPanel';
 import { LearnedPanel } from './LearnedPanel';
 import { MeasurePanel } from './MeasurePanel';

@@ -3,10 +3,11 @@ import { useQueries } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, data } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
+import { EmptyState } from '../shared/ui/EmptyState';
 import { Button, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { PutAway } from '../shared/bench/PutAway';
-import { CutawayDrawing } from './CutawayDrawing';
+import { CutawayDrawing } from '../shared/machine/CutawayDrawing';
 import { TextLink } from '../shared/ui/TextLink';
 
 /** The machines on the bench, each drawn from its own numbers. */
@@ -40,7 +41,17 @@ export default function MachinesPage() {
         What each can do, how hot it is, and how to measure it with kitchen things.
       </PageTitle>
       {bench.machines.length === 0 && (
-        <Panel>No machine yet. Add yours: pick how it works, answer three questions, brew.</Panel>
+        <EmptyState
+          title="No machine yet"
+          action={
+            <Button tone="strong" asChild>
+              <Link to="/welcome">Begin with yours</Link>
+            </Button>
+          }
+        >
+          Each machine is drawn from its own numbers here, with what it can do and how to measure it with kitchen
+          things.
+        </EmptyState>
       )}
       <Grid
         templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(2, minmax(0,1fr))', xl: 'repeat(3, minmax(0,1fr))' }}

@@ -5,8 +5,10 @@ import { useNavigate } from 'react-router';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
-import { CutawayDrawing } from './CutawayDrawing';
-import { ReadsChoice } from './ReadsChoice';
+import { addMachine } from '../shared/bench/addMachine';
+import { CutawayDrawing } from '../shared/machine/CutawayDrawing';
+import { KindCard } from '../shared/machine/KindCard';
+import { ReadsChoice } from '../shared/machine/ReadsChoice';
 
 type Start = Schemas['StartView'];
 type Reads = Schemas['Reads'];
@@ -35,28 +37,7 @@ export default function NewMachinePage() {
       </PageTitle>
       <Grid templateColumns={{ base: 'repeat(2, minmax(0,1fr))', lg: 'repeat(3, minmax(0,1fr))' }} gap="3">
         {starts.map((s) => (
-          <button
-            key={s.start.key}
-            type="button"
-            onClick={() => setChosen(s)}
-            style={{ textAlign: 'start', cursor: 'pointer' }}
-          >
-            <Panel as="div" height="100%" _hover={{ borderColor: 'text' }}>
-              <CutawayDrawing
-                family={s.start.defaults.family}
-                cut={s.cutaway}
-                restricted={(s.start.defaults.restrictorBarS2PerMl2 ?? 0) > 0}
-                height={170}
-                label={`Section: ${s.start.name}`}
-              />
-              <Box fontWeight={650} mt="2">
-                {s.start.name}
-              </Box>
-              <Box fontSize="14px" color="quiet" mt="1">
-                {s.start.pressure} {s.start.water}
-              </Box>
-            </Panel>
-          </button>
+          <KindCard key={s.start.key} start={s} height={170} choose={() => setChosen(s)} />
         ))}
       </Grid>
     </>
@@ -74,28 +55,12 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
   const [water, setWater] = useState<number | null>(start.defaults.chamberMl);
   const [reads, setReads] = useState<readonly Reads[]>(start.defaults.reads ?? []);
   const keep = useMutation({
-    mutationFn: async () => {
-      const spec = { ...start.defaults, basketDiameterMm: basket ?? 0, chamberMl: water ?? 0, reads: [...reads] };
-      const bench = await data(api.POST('/api/bench/machines', { body: { name: name.trim() || start.name, spec } }));
-      const id = Math.max(...bench.machines.map((m) => m.id));
-      const sheet = await data(api.GET('/api/prepare'));
-      const machine = bench.machines.find((m) => m.id === id)!;
-      await data(
-        api.PUT('/api/prepare', {
-          params: { query: { version: sheet.version } },
-          body: {
-            // nothing of another machine's sheet goes along but who brews and with what
-            ...machine.start,
-            brewerId: sheet.sheet.brewerId,
-            bagId: sheet.sheet.bagId,
-            grinderId: sheet.sheet.grinderId,
-            doseGrams: dose ?? start.doseGrams,
-            yieldGrams: Math.round(((dose ?? start.doseGrams) * start.yieldGrams) / start.doseGrams),
-          },
-        }),
-      );
-      return id;
-    },
+    mutationFn: () =>
+      addMachine(start, name, dose ?? start.doseGrams, {
+        basketDiameterMm: basket ?? 0,
+        chamberMl: water ?? 0,
+        reads: [...reads],
+      }),
     onSuccess: async (id) => {
       await queries.invalidateQueries();
       await navigate(`/machines/${id}`);

@@ -5,8 +5,8 @@ import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { useKeepMachine, type Detail } from './useKeepMachine';
-import { ReadsChoice } from './ReadsChoice';
-import { originWords } from './words';
+import { ReadsChoice } from '../shared/machine/ReadsChoice';
+import { originWords } from '../shared/machine/words';
 
 type Spec = Detail['spec'];
 

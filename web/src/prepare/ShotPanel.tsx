@@ -47,7 +47,7 @@ interface PredictedShotProps {
 /** Drawn anew only when another shot is predicted. */
 const PredictedShot = memo(function PredictedShot({ shot, chance, yieldGrams }: PredictedShotProps) {
   const [card, setCard] = useState(false);
-  const from = shot.knownShots === 0 ? 'no shot' : shot.knownShots === 1 ? 'one shot' : `${shot.knownShots} shots`;
+  const from = shot.knownShots === 1 ? 'one shot' : `${shot.knownShots} shots`;
   return (
     <>
       <Flex justify="space-between" align="center" wrap="wrap" columnGap="4" mb="1">
@@ -105,7 +105,9 @@ const PredictedShot = memo(function PredictedShot({ shot, chance, yieldGrams }: 
       {card ? <IndicatorCard shot={shot} /> : <PredictedChart shot={shot} yieldGrams={yieldGrams} />}
       <Box fontSize="13px" color="quiet">
         {shot.reachesYield ? '' : 'The expected shot falls short of the yield: it chokes, or the water runs out. '}
-        Eight shots in ten lie in the ranges, going by {from} of this bag on this grinder.
+        {shot.knownShots === 0
+          ? 'Eight shots in ten lie in the ranges. Pull this coffee and they get narrower.'
+          : `Eight shots in ten lie in the ranges, going by ${from} of this bag on this grinder.`}
       </Box>
     </>
   );

@@ -52,7 +52,7 @@ export function RestForm({ start, schools, save, cancel, wrong }: Props) {
           Save the window
         </Button>
         <Button type="button" onClick={cancel}>
-          Not now
+          Cancel
         </Button>
       </Flex>
     </form>

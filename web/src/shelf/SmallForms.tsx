@@ -1,10 +1,12 @@
 import { Flex, Grid } from '@chakra-ui/react';
-import { useState } from 'react';
 import type { Schemas } from '../shared/api/client';
-import { useDraft } from '../shared/edit/useDraft';
+import { useChecked } from '../shared/edit/useChecked';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
 import { Check } from '../shared/ui/Check';
+import * as schemas from './schemas';
+
+const two = { base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' };
 
 export interface FormProps<Change, View> {
   start?: View;
@@ -18,12 +20,12 @@ export interface FormProps<Change, View> {
 
 export function Buttons({ what, cancel, putAway }: { what: string; cancel: () => void; putAway?: () => void }) {
   return (
-    <Flex gap="2" my="3" wrap="wrap">
+    <Flex gap="2" mt="5" wrap="wrap">
       <Button tone="strong" type="submit">
         Save {what}
       </Button>
       <Button type="button" onClick={cancel}>
-        Not now
+        Cancel
       </Button>
       {putAway && (
         <Button type="button" tone="quiet" ms="auto" onClick={putAway}>
@@ -54,88 +56,81 @@ const newGrinder: Schemas['GrinderChange'] = {
   purgeGrams: 0,
 };
 
+/** What can be changed of a bag. */
+const bagOf = (b: Schemas['BagView']): Schemas['BagChange'] => ({
+  name: b.name,
+  roaster: b.roaster,
+  roastedOn: b.roastedOn,
+  roastLevel: b.roastLevel,
+  finished: b.finished,
+  process: b.process,
+  openedOn: b.openedOn,
+  frozenOn: b.frozenOn,
+  thawedOn: b.thawedOn,
+  gramsLeft: b.gramsLeft,
+});
+
+/** What can be changed of a grinder. */
+const grinderOf = (g: Schemas['GrinderView']): Schemas['GrinderChange'] => ({
+  name: g.name,
+  scaleUnit: g.scaleUnit,
+  step: g.step,
+  finerIsLower: g.finerIsLower,
+  zeroPoint: g.zeroPoint,
+  retentionGrams: g.retentionGrams,
+  purgeGrams: g.purgeGrams,
+});
+
 /** A bag of beans. */
 export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schemas['BagChange'], Schemas['BagView']>) {
-  const { value: bag, typed, set } = useDraft<Schemas['BagChange']>(start ?? newBag());
+  const { form, submit, problem, set } = useChecked<Schemas['BagChange']>(schemas.bag, start && bagOf(start), newBag());
+  const { register, watch } = form;
+  const at = (field: keyof Schemas['BagChange']) => problem(field) ?? wrong(field);
   const date = (label: string, key: 'openedOn' | 'frozenOn' | 'thawedOn', hint?: string) => (
-    <Field label={label} problem={wrong(key)} hint={hint}>
-      {(ids) => (
-        <Input
-          {...ids}
-          type="date"
-          value={bag[key] ?? ''}
-          max={today()}
-          onChange={(e) => set({ [key]: e.target.value || null })}
-        />
-      )}
+    <Field label={label} problem={at(key)} hint={hint}>
+      {(ids) => <Input {...ids} type="date" max={today()} {...register(key, { setValueAs: (v) => v || null })} />}
     </Field>
   );
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        save(start ? typed : bag);
-      }}
-    >
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
-        <Field label="Coffee" problem={wrong('name')}>
-          {(ids) => (
-            <Input {...ids} value={bag.name} required maxLength={80} onChange={(e) => set({ name: e.target.value })} />
-          )}
+    <form onSubmit={submit(save)}>
+      <Grid templateColumns={two} gap="3">
+        <Field label="Coffee" problem={at('name')}>
+          {(ids) => <Input {...ids} maxLength={80} {...register('name')} />}
         </Field>
-        <Field label="Roaster" problem={wrong('roaster')}>
-          {(ids) => (
-            <Input {...ids} value={bag.roaster} maxLength={80} onChange={(e) => set({ roaster: e.target.value })} />
-          )}
+        <Field label="Roaster" problem={at('roaster')}>
+          {(ids) => <Input {...ids} maxLength={80} {...register('roaster')} />}
         </Field>
-        <Field label="Roasted on" problem={wrong('roastedOn')}>
-          {(ids) => (
-            <Input
-              {...ids}
-              type="date"
-              value={bag.roastedOn}
-              required
-              max={today()}
-              onChange={(e) => set({ roastedOn: e.target.value })}
-            />
-          )}
+        <Field label="Roasted on" problem={at('roastedOn')}>
+          {(ids) => <Input {...ids} type="date" max={today()} {...register('roastedOn')} />}
         </Field>
-        <Field label="Roast" problem={wrong('roastLevel')}>
+        <Field label="Roast" problem={at('roastLevel')}>
           {(ids) => (
-            <Select {...ids} value={bag.roastLevel} onChange={(e) => set({ roastLevel: e.target.value })}>
+            <Select {...ids} {...register('roastLevel')}>
               {['light', 'medium', 'dark'].map((r) => (
                 <option key={r}>{r}</option>
               ))}
             </Select>
           )}
         </Field>
-        <Field label="Process" problem={wrong('process')}>
-          {(ids) => (
-            <Input
-              {...ids}
-              value={bag.process ?? ''}
-              maxLength={40}
-              placeholder="washed, natural"
-              onChange={(e) => set({ process: e.target.value })}
-            />
-          )}
+        <Field label="Process" problem={at('process')}>
+          {(ids) => <Input {...ids} maxLength={40} placeholder="washed, natural" {...register('process')} />}
         </Field>
         <NumberField
           label="Left in the bag"
           unit="g"
           step={5}
           digits={1}
-          value={bag.gramsLeft ?? null}
-          problem={wrong('gramsLeft')}
+          value={watch('gramsLeft') ?? null}
+          problem={at('gramsLeft')}
           hint="Each shot takes its dose off; empty if you do not weigh"
-          onChange={(gramsLeft) => set({ gramsLeft })}
-          onClear={() => set({ gramsLeft: null })}
+          onChange={(grams) => set('gramsLeft', grams)}
+          onClear={() => set('gramsLeft', null)}
         />
         {date('Opened on', 'openedOn')}
         {date('Into the freezer on', 'frozenOn', 'Freezing stops the clock')}
         {date('Out of the freezer on', 'thawedOn')}
         {start && (
-          <Check checked={bag.finished} onChange={(on) => set({ finished: on })}>
+          <Check checked={watch('finished')} onChange={(on) => set('finished', on)}>
             Used up
           </Check>
         )}
@@ -153,51 +148,36 @@ export function GrinderForm({
   wrong,
   putAway,
 }: FormProps<Schemas['GrinderChange'], Schemas['GrinderView']>) {
-  const { value: grinder, typed, set } = useDraft<Schemas['GrinderChange']>(start ?? newGrinder);
+  const { form, submit, problem, set } = useChecked<Schemas['GrinderChange']>(
+    schemas.grinder,
+    start && grinderOf(start),
+    newGrinder,
+  );
+  const { register, watch } = form;
+  const at = (field: keyof Schemas['GrinderChange']) => problem(field) ?? wrong(field);
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        save(start ? typed : grinder);
-      }}
-    >
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3">
-        <Field label="What you call it" problem={wrong('name')}>
-          {(ids) => (
-            <Input
-              {...ids}
-              value={grinder.name}
-              required
-              maxLength={80}
-              onChange={(e) => set({ name: e.target.value })}
-            />
-          )}
+    <form onSubmit={submit(save)}>
+      <Grid templateColumns={two} gap="3">
+        <Field label="What you call it" problem={at('name')}>
+          {(ids) => <Input {...ids} maxLength={80} {...register('name')} />}
         </Field>
-        <Field label="A step is called" problem={wrong('scaleUnit')}>
-          {(ids) => (
-            <Input
-              {...ids}
-              value={grinder.scaleUnit}
-              required
-              maxLength={20}
-              onChange={(e) => set({ scaleUnit: e.target.value })}
-            />
-          )}
+        <Field label="A step is called" problem={at('scaleUnit')}>
+          {(ids) => <Input {...ids} maxLength={20} {...register('scaleUnit')} />}
         </Field>
         <NumberField
           label="Smallest step"
-          value={grinder.step}
+          value={watch('step')}
           step={0.1}
           digits={2}
-          problem={wrong('step')}
-          onChange={(v) => set({ step: v })}
+          problem={at('step')}
+          onChange={(v) => set('step', v)}
         />
         <Field label="Finer is">
           {(ids) => (
             <Select
               {...ids}
-              value={grinder.finerIsLower ? 'lower' : 'higher'}
-              onChange={(e) => set({ finerIsLower: e.target.value === 'lower' })}
+              value={watch('finerIsLower') ? 'lower' : 'higher'}
+              onChange={(e) => set('finerIsLower', e.target.value === 'lower')}
             >
               <option value="lower">a smaller number</option>
               <option value="higher">a larger number</option>
@@ -206,30 +186,30 @@ export function GrinderForm({
         </Field>
         <NumberField
           label="Zero point"
-          unit={grinder.scaleUnit}
-          step={grinder.step || 1}
+          unit={watch('scaleUnit')}
+          step={watch('step') || 1}
           digits={2}
-          value={grinder.zeroPoint ?? null}
-          problem={wrong('zeroPoint')}
+          value={watch('zeroPoint') ?? null}
+          problem={at('zeroPoint')}
           hint="Where the burrs just touch"
-          onChange={(zeroPoint) => set({ zeroPoint })}
-          onClear={() => set({ zeroPoint: null })}
+          onChange={(v) => set('zeroPoint', v)}
+          onClear={() => set('zeroPoint', null)}
         />
         <NumberField
           label="Holds back"
           unit="g"
           step={0.1}
-          value={grinder.retentionGrams ?? 0}
-          problem={wrong('retentionGrams')}
-          onChange={(v) => set({ retentionGrams: v })}
+          value={watch('retentionGrams')}
+          problem={at('retentionGrams')}
+          onChange={(v) => set('retentionGrams', v)}
         />
         <NumberField
           label="Purge after another coffee"
           unit="g"
           step={0.5}
-          value={grinder.purgeGrams ?? 0}
-          problem={wrong('purgeGrams')}
-          onChange={(v) => set({ purgeGrams: v })}
+          value={watch('purgeGrams')}
+          problem={at('purgeGrams')}
+          onChange={(v) => set('purgeGrams', v)}
         />
       </Grid>
       <Buttons what="the grinder" cancel={cancel} putAway={putAway} />
@@ -239,16 +219,13 @@ export function GrinderForm({
 
 /** A person who brews. */
 export function BrewerForm({ start, save, cancel, wrong }: FormProps<Schemas['NewBrewer'], Schemas['BrewerView']>) {
-  const [name, setName] = useState(start?.name ?? '');
+  const { form, submit, problem } = useChecked<Schemas['NewBrewer']>(schemas.brewer, start && { name: start.name }, {
+    name: '',
+  });
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        save({ name });
-      }}
-    >
-      <Field label="Name" problem={wrong('name')}>
-        {(ids) => <Input {...ids} value={name} required maxLength={80} onChange={(e) => setName(e.target.value)} />}
+    <form onSubmit={submit(save)}>
+      <Field label="Name" problem={problem('name') ?? wrong('name')}>
+        {(ids) => <Input {...ids} maxLength={80} {...form.register('name')} />}
       </Field>
       <Buttons what="the name" cancel={cancel} />
     </form>

@@ -7,6 +7,7 @@ import { useShortcuts } from '../shared/keys/shortcuts';
 import { Notice } from '../shared/ui/elements';
 import { useLiveStatus } from '../shared/live/live';
 import { RunStrip } from './RunStrip';
+import { useVisitOver, VisitBar } from './Visit';
 
 const KeyHelp = lazy(() => import('../shared/keys/KeyHelp'));
 
@@ -42,6 +43,7 @@ export function Shell() {
   const { pathname } = useLocation();
   const pull = pathname.startsWith('/pull') || pathname.startsWith('/practice/');
   const status = useLiveStatus();
+  useVisitOver();
   const pulling = status.pulls.length > 0 && pull;
   const [help, setHelp] = useState(false);
   useShortcuts('Everywhere', [{ key: '?', does: 'The keys that work here', run: () => setHelp(true) }]);
@@ -55,6 +57,7 @@ export function Shell() {
       >
         Skip to the page
       </chakra.a>
+      <VisitBar />
       <RunStrip />
       <Flex flex="1" direction={{ base: 'column-reverse', md: 'row' }} minHeight={0}>
         <Flex

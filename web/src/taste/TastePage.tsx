@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { api, data, sentenceOf } from '../shared/api/client';
 import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
@@ -12,7 +12,7 @@ import { MomentsForm } from './MomentsForm';
 import { ShotMeasures } from './ShotMeasures';
 import { TickedStrip } from './TickedStrip';
 import { TasteForm } from './TasteForm';
-import { TextLink } from '../shared/ui/TextLink';
+import { EmptyState } from '../shared/ui/EmptyState';
 
 /** How a channel is known. */
 const origins = {
@@ -54,8 +54,17 @@ export default function TastePage() {
   if (id === undefined && latest && latest.shots.length === 0) {
     return (
       <>
-        <PageTitle title="Taste">No shot yet.</PageTitle>
-        <TextLink to="/prepare">Prepare the first one</TextLink>
+        <PageTitle title="Taste" />
+        <EmptyState
+          title="No shot yet"
+          action={
+            <Button tone="strong" asChild>
+              <Link to="/prepare">Prepare the first one</Link>
+            </Button>
+          }
+        >
+          After a pull its trace is here, with what the trace says, how it tasted and what to change.
+        </EmptyState>
       </>
     );
   }

@@ -218,3 +218,47 @@ export const tabs = defineSlotRecipe({
     content: { outline: 0 },
   },
 });
+
+/** Steps that follow one another, numbered. */
+export const steps = defineSlotRecipe({
+  className: 'steps',
+  slots: [
+    'root',
+    'list',
+    'item',
+    'trigger',
+    'indicator',
+    'separator',
+    'content',
+    'title',
+    'description',
+    'nextTrigger',
+    'prevTrigger',
+    'progress',
+  ],
+  base: {
+    list: { display: 'flex', flexWrap: 'wrap', columnGap: '5', borderBottomWidth: '1px', borderColor: 'hairline' },
+    trigger: {
+      display: 'flex',
+      alignItems: 'center',
+      gap: '2',
+      minHeight: '44px',
+      color: 'quiet',
+      _current: { color: 'text', fontWeight: 650 },
+      _complete: { color: 'text', cursor: 'pointer' },
+    },
+    indicator: {
+      width: '26px',
+      height: '26px',
+      display: 'inline-flex',
+      alignItems: 'center',
+      justifyContent: 'center',
+      borderWidth: '1px',
+      borderColor: 'edge',
+      borderRadius: '50%',
+      fontSize: '14px',
+      _current: { bg: 'oxide', color: 'onOxide', borderColor: 'oxide' },
+      _complete: { bg: 'text', color: 'panel', borderColor: 'text' },
+    },
+  },
+});

@@ -1,5 +1,5 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
-import { collapsible, dialog, drawer, popover, tabs, toast } from './overlays';
+import { collapsible, dialog, drawer, popover, steps, tabs, toast } from './overlays';
 import { button, checkbox, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
 /** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
@@ -42,6 +42,8 @@ const config = defineConfig({
     body: { bg: 'page', color: 'text', fontFamily: 'body', fontSize: '15px', lineHeight: '1.45', margin: 0 },
     'h1, h2, h3': { fontStretch: '118%', fontWeight: 650, lineHeight: 1.2 },
     ':focus-visible': { outline: '2px solid', outlineColor: 'text', outlineOffset: '2px' },
+    // where a page begins is told to those who listen; nobody goes there with a key
+    'h1:focus-visible': { outline: 'none' },
     '*': { _motionReduce: { animation: 'none !important', transition: 'none !important' } },
     '.no-print': { _print: { display: 'none !important' } },
   },
@@ -63,6 +65,7 @@ const config = defineConfig({
       nativeSelect,
       popover,
       radioGroup,
+      steps,
       table,
       tabs,
       toast,

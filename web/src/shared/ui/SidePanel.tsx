@@ -5,7 +5,7 @@ import { Button } from './Button';
 interface Props {
   title: string;
   close: () => void;
-  /** What stands at its foot; a button that closes it where nothing does. */
+  /** What stands at its foot: a button that closes it where nothing is said, nothing where it is null. */
   foot?: ReactNode;
   children: ReactNode;
 }
@@ -22,13 +22,15 @@ export function SidePanel({ title, close, foot, children }: Props) {
               <Drawer.Title>{title}</Drawer.Title>
             </Drawer.Header>
             <Drawer.Body>{children}</Drawer.Body>
-            <Drawer.Footer>
-              {foot ?? (
-                <Button tone="strong" onClick={close}>
-                  Done
-                </Button>
-              )}
-            </Drawer.Footer>
+            {foot !== null && (
+              <Drawer.Footer>
+                {foot ?? (
+                  <Button tone="strong" onClick={close}>
+                    Done
+                  </Button>
+                )}
+              </Drawer.Footer>
+            )}
           </Drawer.Content>
         </Drawer.Positioner>
       </Portal>

@@ -64,6 +64,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sample/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SampleView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sample/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/household/altitude": {
         parameters: {
             query?: never;
@@ -4300,6 +4368,8 @@ export interface components {
             boilingPointC: number;
             /** Format: double */
             atmosphereBar: number;
+            /** @description Of a sample household that is looked at: the address of the household to come back to. */
+            home: null | string;
         };
         /** @description A column: where, what, in which unit. */
         ImportColumn: {
@@ -5782,6 +5852,11 @@ export interface components {
              * @description Last day with crema to speak of, 2 to 365.
              */
             cremaTo: number;
+        };
+        /** @description Where the sample household can be looked at. */
+        SampleView: {
+            /** @description Its own address on this machine. */
+            url: string;
         };
         /** @description A shot that was saved. */
         SavedShot: {

@@ -1,7 +1,7 @@
-import { Box, Grid } from '@chakra-ui/react';
-import type { Schemas } from '../shared/api/client';
+import { Box, chakra, Grid } from '@chakra-ui/react';
+import type { Schemas } from '../api/client';
 import { readsWords } from './words';
-import { Check } from '../shared/ui/Check';
+import { Check } from '../ui/Check';
 
 type Reads = Schemas['Reads'];
 
@@ -19,7 +19,9 @@ export function ReadsChoice({ legend, boiler, value, onChange }: Props) {
     : ['Gauge', 'Probe', 'Strip', 'Scale'];
   return (
     <Box as="fieldset" borderWidth="0">
-      <legend style={{ fontStretch: '118%', fontWeight: 650, fontSize: 17, marginBottom: 8 }}>{legend}</legend>
+      <chakra.legend fontStretch="118%" fontWeight={650} fontSize="17px" mb="2">
+        {legend}
+      </chakra.legend>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="1">
         {options.map((r) => (
           <Check

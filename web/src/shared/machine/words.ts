@@ -1,4 +1,4 @@
-import type { Schemas } from '../shared/api/client';
+import type { Schemas } from '../api/client';
 
 /** What can be read on or beside a machine, in plain words. */
 export const readsWords: Record<Schemas['Reads'], string> = {

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import type { Schemas } from '../shared/api/client';
-import { ink } from '../theme/system';
+import type { Schemas } from '../api/client';
+import { ink } from '../../theme/system';
 
 type Cutaway = Schemas['Cutaway'];
 type Family = Schemas['MachineFamily'];

@@ -1,0 +1,37 @@
+import * as z from 'zod/mini';
+import type { Schemas } from '../shared/api/client';
+
+const mostLetters = 80;
+const fewLetters = 40;
+
+const name = (what: string) =>
+  z.string().check(z.trim(), z.minLength(1, `${what} needs a name.`), z.maxLength(mostLetters));
+const day = z.iso.date('Choose a day.');
+const maybeDay = z.optional(z.nullable(day));
+const maybeNumber = z.optional(z.nullable(z.number()));
+
+/** Checked against the API's description by its types; the ranges are the server's to say. */
+export const bag = z.object({
+  name: name('The coffee'),
+  roaster: z.string().check(z.maxLength(mostLetters)),
+  roastedOn: day,
+  roastLevel: z.string(),
+  finished: z.boolean(),
+  process: z.string().check(z.maxLength(fewLetters)),
+  openedOn: maybeDay,
+  frozenOn: maybeDay,
+  thawedOn: maybeDay,
+  gramsLeft: maybeNumber,
+}) satisfies z.ZodMiniType<Schemas['BagChange']>;
+
+export const grinder = z.object({
+  name: name('The grinder'),
+  scaleUnit: z.string().check(z.minLength(1, 'Say what a step is called.'), z.maxLength(fewLetters / 2)),
+  step: z.number(),
+  finerIsLower: z.boolean(),
+  zeroPoint: maybeNumber,
+  retentionGrams: z.number(),
+  purgeGrams: z.number(),
+}) satisfies z.ZodMiniType<Schemas['GrinderChange']>;
+
+export const brewer = z.object({ name: name('The person') }) satisfies z.ZodMiniType<Schemas['NewBrewer']>;
