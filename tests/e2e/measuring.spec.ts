@@ -109,7 +109,7 @@ for (const way of ways) {
     await expect(page.getByRole('img', { name: /read and fitted, with residuals/ })).toBeVisible();
     if (way.title === 'Weigh a spent puck') await expectAccessible(page);
     await keep.click();
-    await expect(page.getByText(/^Kept\. The numbers above/)).toBeVisible();
+    await expect(page.getByText(/^Saved\. These numbers/)).toBeVisible();
     const { spec } = await (await page.request.get(`/api/machines/${id}`)).json();
     expect(spec.measured.length).toBeGreaterThan(0);
   });

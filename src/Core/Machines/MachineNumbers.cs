@@ -13,10 +13,24 @@ public enum NumberOrigin
     Measured,
 }
 
+/// <summary>What a number of a machine is for.</summary>
+public enum NumberGroup
+{
+    /// <summary>What goes in and comes out.</summary>
+    CoffeeAndWater,
+
+    /// <summary>How the pressure is made.</summary>
+    Pressure,
+
+    /// <summary>What is rarely changed.</summary>
+    Rare,
+}
+
 /// <summary>A number of a machine with its range and where it comes from.</summary>
 public sealed record MachineNumber(
     string Field,
     string Label,
+    NumberGroup Group,
     string Unit,
     double Min,
     double Max,
@@ -35,7 +49,7 @@ public static class MachineNumbers
     {
         var family = FamilyDefaults.Of(machine.Family).Machine;
         var list = new List<MachineNumber>();
-        void Add(FieldRange range, Func<Machine, double?> get, string? label = null)
+        void Add(FieldRange range, NumberGroup group, Func<Machine, double?> get, string? label = null)
         {
             if (get(machine) is not { } value)
                 return;
@@ -45,6 +59,7 @@ public static class MachineNumbers
                 new(
                     range.Field,
                     label ?? range.Label,
+                    group,
                     range.Unit,
                     range.Min,
                     range.Max,
@@ -59,27 +74,33 @@ public static class MachineNumbers
             );
         }
 
-        Add(MachineRanges.BasketDiameter, m => m.BasketDiameterMm);
-        Add(MachineRanges.Chamber, m => m.ChamberMl, machine.HasBoiler ? "Water of one stroke" : "Chamber up to its line");
-        Add(MachineRanges.PistonDiameter, m => m.PistonDiameterMm);
+        Add(MachineRanges.BasketDiameter, NumberGroup.CoffeeAndWater, m => m.BasketDiameterMm);
+        Add(
+            MachineRanges.Chamber,
+            NumberGroup.CoffeeAndWater,
+            m => m.ChamberMl,
+            machine.HasBoiler ? "Water of one stroke" : "Chamber up to its line"
+        );
+        Add(MachineRanges.PistonDiameter, NumberGroup.Pressure, m => m.PistonDiameterMm);
         if (machine.PressureBy != PressureBy.Strokes || machine.Family == MachineFamily.SteppedLever)
         {
-            Add(MachineRanges.LeverRatio, m => m.LeverRatio);
-            Add(MachineRanges.Friction, m => m.FrictionNewtons);
+            Add(MachineRanges.LeverRatio, NumberGroup.Pressure, m => m.LeverRatio);
+            Add(MachineRanges.Friction, NumberGroup.Rare, m => m.FrictionNewtons);
         }
 
         if (machine.PressureBy == PressureBy.Arm)
-            Add(MachineRanges.WillingForce, m => m.WillingForceKgf);
-        Add(MachineRanges.DeadWater, m => m.DeadWaterGrams, "Water that stays behind");
-        Add(MachineRanges.Retention, m => m.RetentionPerGram);
-        Add(MachineRanges.BoilerGauge, m => m.BoilerGaugeBar);
-        Add(MachineRanges.SpringTop, m => m.SpringTopBar);
-        Add(MachineRanges.SpringEnd, m => m.SpringEndBar);
-        Add(MachineRanges.TrappedAir, m => m.TrappedAirMl);
+            Add(MachineRanges.WillingForce, NumberGroup.Pressure, m => m.WillingForceKgf);
+        Add(MachineRanges.DeadWater, NumberGroup.Rare, m => m.DeadWaterGrams, "Water that stays behind");
+        Add(MachineRanges.Retention, NumberGroup.Rare, m => m.RetentionPerGram);
+        Add(MachineRanges.BoilerGauge, NumberGroup.Pressure, m => m.BoilerGaugeBar);
+        Add(MachineRanges.SpringTop, NumberGroup.Pressure, m => m.SpringTopBar);
+        Add(MachineRanges.SpringEnd, NumberGroup.Pressure, m => m.SpringEndBar);
+        Add(MachineRanges.TrappedAir, NumberGroup.Rare, m => m.TrappedAirMl);
         if (machine.RestrictorBarS2PerMl2 > 0)
-            Add(MachineRanges.Restrictor, m => m.RestrictorBarS2PerMl2);
+            Add(MachineRanges.Restrictor, NumberGroup.Rare, m => m.RestrictorBarS2PerMl2);
         Add(
             MachineRanges.MetalHeat,
+            NumberGroup.Rare,
             m => m.MetalHeatCapacity,
             machine.HasBoiler ? "Heat capacity of the group" : "Heat capacity of chamber and piston"
         );

@@ -1,3 +1,4 @@
+import { Fold } from '../shared/ui/Fold';
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -110,7 +111,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
             </Box>
           )}
           {view.kept ? (
-            <Notice role="status">Kept. The curve under Warm goes by these from now on.</Notice>
+            <Notice role="status">Saved. The curve under Warm goes by these from now on.</Notice>
           ) : (
             <Button tone="strong" onClick={() => fit.mutate(true)} disabled={fit.isPending}>
               Save constants
@@ -118,8 +119,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
           )}
         </Box>
       )}
-      <details>
-        <summary style={{ cursor: 'pointer', minHeight: 32 }}>All constants</summary>
+      <Fold title="All constants">
         <form
           onSubmit={(e) => {
             e.preventDefault();
@@ -205,7 +205,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
             </Flex>
           )}
         </form>
-      </details>
+      </Fold>
     </Panel>
   );
 }

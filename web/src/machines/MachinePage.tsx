@@ -1,10 +1,11 @@
-import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Box, Flex, Grid, Tabs } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
 import { sentenceOf } from '../shared/api/client';
 import { keepBench, useBench, useMachine } from '../shared/api/queries';
-import { Button, Figure, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Fold } from '../shared/ui/Fold';
+import { Button, Figure, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
 import { number, useUnits } from '../shared/units/units';
 import { ForceChart, SpringChart } from './CanDoCharts';
@@ -17,9 +18,17 @@ import { NumbersPanel } from './NumbersPanel';
 import type { Detail } from './useKeepMachine';
 import { TextLink } from '../shared/ui/TextLink';
 
+const views = [
+  ['can', 'What it can do'],
+  ['numbers', 'Its numbers'],
+  ['measure', 'Measure it'],
+  ['heat', 'Its heat'],
+] as const;
+
 /** One machine: its section, what it can do, its numbers, measuring it, and its heat. */
 export default function MachinePage() {
   const id = Number(useParams().id);
+  const [search, setSearch] = useSearchParams();
   const { data: machine, error } = useMachine(id);
   if (!machine) {
     return (
@@ -29,10 +38,13 @@ export default function MachinePage() {
       </>
     );
   }
+  // what cannot be read is set anew among its numbers
+  const view = search.get('view') ?? (machine.problem ? 'numbers' : 'can');
   return (
     <>
       <PageTitle
         title={machine.name}
+        tight
         aside={
           <Flex gap="3" align="center">
             <TextLink to="/machines">All machines</TextLink>
@@ -47,20 +59,42 @@ export default function MachinePage() {
           <Notice role="alert">{machine.problem}</Notice>
         </Box>
       )}
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,7fr)' }} gap="4" alignItems="start">
+      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,4fr) minmax(0,8fr)' }} gap="4" alignItems="start">
         <Grid gap="4">
           <Panel>
             <Section machine={machine} />
           </Panel>
-          <NumbersPanel machine={machine} />
           <PutItAway id={machine.id} />
         </Grid>
-        <Grid gap="4">
-          <CanDo machine={machine} />
-          <MeasurePanel machine={machine} />
-          <LearnedPanel machine={machine} />
-          <HeatPanel machine={machine} />
-        </Grid>
+        <Tabs.Root
+          value={view}
+          onValueChange={(e) => setSearch({ view: e.value }, { replace: true })}
+          lazyMount
+          unmountOnExit
+        >
+          <Tabs.List aria-label="About this machine">
+            {views.map(([value, name]) => (
+              <Tabs.Trigger key={value} value={value}>
+                {name}
+              </Tabs.Trigger>
+            ))}
+          </Tabs.List>
+          <Tabs.Content value="can">
+            <CanDo machine={machine} />
+          </Tabs.Content>
+          <Tabs.Content value="numbers">
+            <NumbersPanel machine={machine} />
+          </Tabs.Content>
+          <Tabs.Content value="measure">
+            <Grid gap="4">
+              <MeasurePanel machine={machine} />
+              <LearnedPanel machine={machine} />
+            </Grid>
+          </Tabs.Content>
+          <Tabs.Content value="heat">
+            <HeatPanel machine={machine} />
+          </Tabs.Content>
+        </Tabs.Root>
       </Grid>
     </>
   );
@@ -122,7 +156,7 @@ function Section({ machine }: { machine: Detail }) {
         family={spec.family}
         cut={cut}
         restricted={(spec.restrictorBarS2PerMl2 ?? 0) > 0}
-        height={330}
+        height={300}
         label={`Section through ${machine.name}: ${sizes.map(([k, v]) => `${k} ${v}`).join(', ')}`}
       />
       <Grid as="dl" templateColumns="auto 1fr" columnGap="4" fontSize="14px" mt="2">
@@ -131,14 +165,14 @@ function Section({ machine }: { machine: Detail }) {
             <Box as="dt" color="quiet">
               {name}
             </Box>
-            <Box as="dd" style={{ fontVariantNumeric: 'tabular-nums' }}>
+            <Box as="dd" fontVariantNumeric="tabular-nums">
               {value}
             </Box>
           </Box>
         ))}
       </Grid>
       <Box fontSize="13px" color="quiet" mt="2">
-        Drawn to scale from the numbers below. Hatched: water. Dotted: coffee. The arrow is the hand.
+        Drawn to scale from its numbers. Hatched: water. Dotted: coffee. The arrow is the hand.
       </Box>
     </>
   );
@@ -160,7 +194,6 @@ function CanDo({ machine }: { machine: Detail }) {
           : 'fillings';
   return (
     <Panel>
-      <H2>What it can do</H2>
       <Grid templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3" mb="3">
         <Figure
           label="Largest cup"
@@ -202,10 +235,7 @@ function CanDo({ machine }: { machine: Detail }) {
       </Grid>
       {can.force.length > 0 && <ForceChart can={can} willingKgf={spec.willingForceKgf ?? null} />}
       {can.springLine.length > 0 && <SpringChart can={can} />}
-      <Box mt="3">
-        <Box fontSize="14px" fontWeight={650}>
-          Air left under the piston makes a soft lever
-        </Box>
+      <Fold title="Air left under the piston makes a soft lever">
         <Table
           label="Softness from trapped air"
           head={[
@@ -229,7 +259,7 @@ function CanDo({ machine }: { machine: Detail }) {
               ],
             }))}
         />
-      </Box>
+      </Fold>
     </Panel>
   );
 }

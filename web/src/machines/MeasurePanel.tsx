@@ -240,7 +240,7 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
           </Flex>
           {view.points.length > 1 && <FitChart points={view.points} xLabel={view.xLabel} yLabel={view.yLabel} />}
           {view.kept ? (
-            <Notice role="status">Kept. The numbers above are the machine&rsquo;s from now on.</Notice>
+            <Notice role="status">Saved. These numbers are the machine&rsquo;s from now on.</Notice>
           ) : (
             <Button tone="strong" disabled={measure.isPending} onClick={() => measure.mutate(true)}>
               Save {view.changes.length > 1 ? 'numbers' : 'number'}

@@ -2,6 +2,7 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { Problem, sentenceOf } from '../shared/api/client';
 import { useDraft } from '../shared/edit/useDraft';
 import { NumberField } from '../shared/ui/NumberField';
+import { Fold } from '../shared/ui/Fold';
 import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { useKeepMachine, type Detail } from './useKeepMachine';
@@ -11,6 +12,11 @@ import { originWords } from '../shared/machine/words';
 type Spec = Detail['spec'];
 
 const tidy = (value: number) => String(Number(value.toPrecision(4)));
+
+const groups: [Detail['numbers'][number]['group'], string][] = [
+  ['CoffeeAndWater', 'Coffee and water'],
+  ['Pressure', 'How pressure is made'],
+];
 
 /** Every number of the machine with where it comes from, its family's value and its range. */
 export function NumbersPanel({ machine }: { machine: Detail }) {
@@ -25,6 +31,27 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
     keep.error instanceof Problem && keep.error.field === field ? units.sentence(keep.error.message) : undefined;
   const reads = spec.reads ?? [];
   const boiler = machine.spec.boilerGaugeBar !== null && machine.spec.boilerGaugeBar !== undefined;
+  const numberField = (n: Detail['numbers'][number]) => {
+    const { unit, show, wire } = units.of(n.unit);
+    return (
+      <NumberField
+        key={n.field}
+        label={n.label}
+        unit={unit || undefined}
+        step={stepOf(show(Math.max(Math.abs(n.familyValue), (n.max - n.min) / 100)))}
+        digits={show(n.max) <= 2 ? 3 : 2}
+        value={show((spec[n.field as keyof Spec] as number | null) ?? 0)}
+        problem={wrong(n.field)}
+        hint={`${n.origin === 'Measured' ? `measured by ${n.way}${n.plusMinus === null ? '' : `, \u00b1${tidy(show(n.plusMinus))}`}` : originWords[n.origin]}${n.origin === 'Family' ? '' : `; its family ${tidy(show(n.familyValue))}`}; ${tidy(show(n.min))} to ${tidy(show(n.max))}`}
+        onChange={(v) => numbers.set({ [n.field]: wire(v) })}
+      />
+    );
+  };
+  const grid = (these: readonly Detail['numbers'][number][]) => (
+    <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }}>
+      {these.map(numberField)}
+    </Grid>
+  );
   return (
     <Panel>
       <form
@@ -43,7 +70,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
           );
         }}
       >
-        <H2>Its numbers</H2>
+        <H2 srOnly>Its numbers</H2>
         <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
           <Box gridColumn={{ sm: '1 / -1' }}>
             <Field label="What you call it" problem={wrong('name')}>
@@ -52,23 +79,24 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
               )}
             </Field>
           </Box>
-          {machine.numbers.map((n) => {
-            const { unit, show, wire } = units.of(n.unit);
-            return (
-              <NumberField
-                key={n.field}
-                label={n.label}
-                unit={unit || undefined}
-                step={stepOf(show(Math.max(Math.abs(n.familyValue), (n.max - n.min) / 100)))}
-                digits={show(n.max) <= 2 ? 3 : 2}
-                value={show((spec[n.field as keyof Spec] as number | null) ?? 0)}
-                problem={wrong(n.field)}
-                hint={`${n.origin === 'Measured' ? `measured by ${n.way}${n.plusMinus === null ? '' : `, \u00b1${tidy(show(n.plusMinus))}`}` : originWords[n.origin]}${n.origin === 'Family' ? '' : `; its family ${tidy(show(n.familyValue))}`}; ${tidy(show(n.min))} to ${tidy(show(n.max))}`}
-                onChange={(v) => numbers.set({ [n.field]: wire(v) })}
-              />
-            );
-          })}
         </Grid>
+        {groups.map(([group, title]) => {
+          const these = machine.numbers.filter((n) => n.group === group);
+          return these.length === 0 ? null : (
+            <Box key={group} mt="4">
+              <Box fontWeight={650} mb="2">
+                {title}
+              </Box>
+              {grid(these)}
+            </Box>
+          );
+        })}
+        <Fold
+          title="Rarely changed"
+          open={machine.numbers.some((n) => n.group === 'Rare' && wrong(n.field) !== undefined)}
+        >
+          {grid(machine.numbers.filter((n) => n.group === 'Rare'))}
+        </Fold>
         <Box mt="4">
           <ReadsChoice
             legend="What you can read"
@@ -93,7 +121,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
                 keep.reset();
               }}
             >
-              Back as they were
+              Cancel
             </Button>
           )}
         </Flex>

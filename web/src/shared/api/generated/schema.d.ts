@@ -4870,6 +4870,7 @@ export interface components {
         MachineNumber: {
             field: string;
             label: string;
+            group: components["schemas"]["NumberGroup"];
             unit: string;
             /** Format: double */
             min: number;
@@ -5152,6 +5153,11 @@ export interface components {
             /** @description What would make it better known; empty where nothing would. */
             narrows: string;
         };
+        /**
+         * @description What a number of a machine is for.
+         * @enum {unknown}
+         */
+        NumberGroup: "CoffeeAndWater" | "Pressure" | "Rare";
         /**
          * @description Where a number of a machine comes from.
          * @enum {unknown}
