@@ -3,7 +3,7 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { program } from './programs';
 
 /** How many times as fast as life the pulls of most tests run. */
@@ -32,13 +32,16 @@ export class Household {
   private readonly programs: ChildProcess[] = [];
   url = '';
 
-  constructor() {
-    if (process.env.RUDDY_SAMPLE) cpSync(process.env.RUDDY_SAMPLE, this.folder, { recursive: true });
+  /** With the sample in it, or empty as on the first morning. */
+  constructor(private readonly holds: 'sample' | 'nothing' = 'sample') {
+    if (holds === 'sample' && process.env.RUDDY_SAMPLE)
+      cpSync(process.env.RUDDY_SAMPLE, this.folder, { recursive: true });
   }
 
   /** Starts the server on any free port; again on the same data after it was killed. */
   async open(speed: number) {
-    const server = this.start('Server', ['--port', '0', '--data', this.folder, '--speed', String(speed)]);
+    const empty = this.holds === 'nothing' ? ['--empty'] : [];
+    const server = this.start('Server', ['--port', '0', '--data', this.folder, '--speed', String(speed), ...empty]);
     let said = '';
     this.url = await new Promise<string>((listening, failed) => {
       const hear = (bytes: Buffer) => {
@@ -175,6 +178,21 @@ export async function putSheet(page: Page, sheet: object, url = ''): Promise<num
   const kept = await page.request.put(`${url}/api/prepare?version=${version}`, { data: sheet });
   expect(kept.ok(), await kept.text()).toBe(true);
   return (await kept.json()).version;
+}
+
+/** Opens who and what on Prepare, changes something there, and closes it again. */
+export async function whoAndWhat(page: Page, act: (panel: Locator) => Promise<unknown>) {
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
+  const panel = page.getByRole('dialog', { name: 'Who and what' });
+  await act(panel);
+  await panel.getByRole('button', { name: 'Done' }).click();
+  await expect(panel).toHaveCount(0);
+}
+
+/** Takes a machine on Prepare. */
+export async function takeMachine(page: Page, name: string) {
+  await whoAndWhat(page, (panel) => panel.getByLabel('Machine', { exact: true }).selectOption({ label: name }));
+  await expect(page.getByTestId('who')).toContainText(name);
 }
 
 /** Waits until the page has drawn some frames: long enough for it to have heard what the server says. */

@@ -87,7 +87,7 @@ for (const way of ways) {
       'one of them is enough on the phone',
     );
     const { id } = await onTheSheet(page, way.family, `${way.title} ${info.project.name}`);
-    await page.goto(`/machines/${id}`);
+    await page.goto(`/machines/${id}?view=measure`);
     await page.getByRole('button', { name: `${way.title}: begin` }).click();
     const cell = (row: number, column: number) =>
       page.getByRole('textbox', { name: `${way.columns[column]}, reading ${row + 1}`, exact: true });

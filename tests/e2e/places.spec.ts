@@ -7,8 +7,10 @@ import {
   frames,
   live,
   onTheSheet,
+  takeMachine,
   test,
   type,
+  whoAndWhat,
 } from './bench';
 
 test('every place can be read by everyone', async ({ page }) => {
@@ -123,9 +125,11 @@ test('in psi, Fahrenheit and newtons no page says anything in another unit', asy
   for (const unit of ['psi', '\u00b0F', 'N', 'psi s/ml']) expect(seen.join('\n')).toContain(unit);
   // what is wrong is said in them too
   await page.goto('/prepare');
-  await type(page, /^Tamp/, '900');
-  await expect(page.getByText(/Tamp is 900\.0 N; it must lie between 0 and 392 N/)).toBeVisible();
-  await type(page, /^Tamp/, '40');
+  await whoAndWhat(page, async (panel) => {
+    await panel.getByRole('textbox', { name: /^Tamp/ }).fill('900');
+    await expect(page.getByText(/Tamp is 900\.0 N; it must lie between 0 and 392 N/)).toBeVisible();
+    await panel.getByRole('textbox', { name: /^Tamp/ }).fill('40');
+  });
   // a file that is looked at
   await page.goto('/ledger/import');
   const rows = Array.from(
@@ -168,8 +172,12 @@ test('what is put away leaves shelf and bench, keeps its shots, and is taken bac
   await expect(page.getByRole('link', { name: 'Spare pump' })).toHaveCount(0);
   // it was on the sheet: another machine is there now
   await page.goto('/prepare');
-  await expect(page.getByLabel('Machine', { exact: true })).toBeVisible();
-  await expect(page.getByLabel('Machine', { exact: true }).locator('option', { hasText: 'Spare pump' })).toHaveCount(0);
+  await whoAndWhat(page, async (panel) => {
+    await expect(panel.getByLabel('Machine', { exact: true })).toBeVisible();
+    await expect(panel.getByLabel('Machine', { exact: true }).locator('option', { hasText: 'Spare pump' })).toHaveCount(
+      0,
+    );
+  });
   await page.goto('/machines');
   await page.getByRole('button', { name: 'Take back Spare pump' }).click();
   await expect(page.getByRole('link', { name: 'Spare pump' })).toBeVisible();
@@ -199,8 +207,10 @@ test('a new bag is on the sheet at once', async ({ page }, info) => {
     .getByRole('navigation', { name: 'Session' })
     .getByRole('link', { name: /Prepare/ })
     .click();
-  await page.getByLabel('Beans').selectOption({ label: `${name}, 0 days` });
-  await expect(page.getByText(/still gassy/)).toBeVisible();
+  await whoAndWhat(page, async (panel) => {
+    await panel.getByLabel('Beans').selectOption({ label: `${name}, 0 days` });
+    await expect(panel.getByText(/still gassy/)).toBeVisible();
+  });
 });
 
 test('a whole pull by keyboard alone', async ({ page }, info) => {
@@ -232,10 +242,9 @@ test('the spring machine pulls by itself and asks for no hand force', async ({ p
   test.skip(info.project.name === 'phone', 'the same pull, once is enough');
   await clearPull(page);
   await page.goto('/prepare');
-  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Hall spring' });
+  await takeMachine(page, 'Hall spring');
   await expect(page.getByText(/The spring gives up to 9\.5 bar by itself/)).toBeVisible();
   await page.getByRole('radio', { name: /Free spring/ }).check();
-  await expect(page.getByText(/A cocked lever flies up/)).toBeVisible();
   await page.getByRole('button', { name: 'Go to the pull' }).click();
   // a puck finer than the plan is told so instead: what the spring does is named either way
   await expect(page.getByTestId('sentence')).toContainText(
@@ -248,14 +257,16 @@ test('the spring machine pulls by itself and asks for no hand force', async ({ p
   await expect(page).toHaveURL(/\/taste\/\d+/);
   await expect(page.getByText(/Hall spring/).first()).toBeVisible();
   await page.goto('/prepare');
-  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
+  await takeMachine(page, 'Pack lever');
 });
 
 test('the predicted shot and the advised grind follow the sheet', async ({ page }) => {
   await page.goto('/prepare');
-  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
-  await page.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
-  await page.getByLabel('Beans').selectOption({ index: 1 });
+  await whoAndWhat(page, async (panel) => {
+    await panel.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
+    await panel.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
+    await panel.getByLabel('Beans').selectOption({ index: 1 });
+  });
   await page.getByRole('textbox', { name: /^Dose/ }).fill('15');
   await page.getByRole('textbox', { name: /^Yield/ }).fill('30');
   await page.getByRole('textbox', { name: /^Grind/ }).fill('17');
@@ -268,7 +279,7 @@ test('the predicted shot and the advised grind follow the sheet', async ({ page 
   // ground far too fine, and the forecast has followed
   await expect(async () => expect(await seconds()).toBeGreaterThan(46)).toPass();
   const fine = await seconds();
-  await page.getByRole('button', { name: 'Take it', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Set it', exact: true }).click();
   await expect(async () => expect(await seconds()).toBeLessThan(fine)).toPass();
   await expect(page.getByRole('textbox', { name: /^Grind/ })).not.toHaveValue('17');
   await expectAccessible(page);
@@ -302,4 +313,61 @@ test('freezing a bag stops its clock, and the rest window is the household\u2019
   await page.getByRole('button', { name: 'after 7 to 10 days' }).click();
   await page.getByRole('button', { name: 'Save the window' }).click();
   await expect(page.getByText(/best from day 7 to 21/)).toBeVisible();
+});
+
+test('any number of the sheet says why', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'the same on a wide screen');
+  await page.goto('/prepare');
+  await takeMachine(page, 'Pack lever');
+  await expect(page.getByRole('img', { name: /^Predicted shot/ })).toBeVisible();
+  const numbers = page.getByTitle('Why this number');
+  await expect(numbers).toHaveCount(10);
+  for (const number of await numbers.all()) {
+    await number.click();
+    const card = page.getByRole('dialog');
+    await expect(card.getByText('How it is computed')).toBeVisible();
+    await expect(card.getByText('How sure it is')).toBeVisible();
+    // its quantities are in the household's units, with no mark left over
+    expect(await card.textContent()).not.toMatch(/[{}]|NaN|null/);
+    await page.keyboard.press('Escape');
+    await expect(card).toHaveCount(0);
+  }
+  await numbers.first().click();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'What the terms mean' }).click();
+  await expect(page.getByRole('heading', { name: 'Terms', level: 1 })).toBeVisible();
+  await expect(page.getByText('Pre-infusion', { exact: true })).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('a moment is moved on its trace, by pointer and by keys', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'the same on a wide screen');
+  await page.goto('/taste/1');
+  const drops = page.getByRole('slider', { name: 'Moment: first drops' });
+  const at = async () => Number(await drops.getAttribute('aria-valuenow'));
+  await expect(drops).toBeVisible();
+  const before = await at();
+  await drops.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  expect(await at()).toBeCloseTo(before + 1.1, 1);
+  const box = (await drops.locator('line').boundingBox())!;
+  await page.mouse.move(box.x, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 40, box.y + 20, { steps: 4 });
+  await page.mouse.up();
+  expect(await at()).toBeGreaterThan(before + 2);
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect.poll(at).toBeCloseTo(before, 1);
+  await drops.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.getByRole('button', { name: 'Save the moments' }).click();
+  await expect(page.getByText('Saved; the times follow.')).toBeVisible();
+  await expect.poll(at).toBeCloseTo(before + 1, 1);
+  await expectAccessible(page);
+  // and found in the trace again
+  await page.getByRole('button', { name: 'Moments as numbers' }).click();
+  await page.getByRole('textbox', { name: 'First drops' }).fill('');
+  await page.getByRole('button', { name: 'Save the moments' }).click();
+  await expect.poll(at).toBeCloseTo(before, 1);
 });

@@ -1,10 +1,9 @@
 import type { Page } from '@playwright/test';
-import { expect, expectAccessible, expectNoSidewaysScroll, test, type } from './bench';
+import { expect, expectAccessible, expectNoSidewaysScroll, takeMachine, test, type, whoAndWhat } from './bench';
 
 async function packLever(page: Page) {
   await page.goto('/prepare');
-  await page.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
-  await expect(page.getByText(/the chamber takes/)).toBeVisible();
+  await takeMachine(page, 'Pack lever');
 }
 
 const point = (page: Page, phase: number) => page.getByRole('slider', { name: new RegExp(`^Phase ${phase},`) });
@@ -134,8 +133,10 @@ test('a plan goes out as a file and comes in again', async ({ page }, info) => {
 
 test('from the bag to the locked-in portafilter', async ({ page }) => {
   await packLever(page);
-  await page.getByLabel('Beans').selectOption({ index: 2 });
-  await page.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
+  await whoAndWhat(page, async (panel) => {
+    await panel.getByLabel('Beans').selectOption({ index: 2 });
+    await panel.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
+  });
   await type(page, /^Dose/, '15');
   await type(page, /^Grind/, '20');
 
@@ -145,31 +146,34 @@ test('from the bag to the locked-in portafilter', async ({ page }) => {
   await expect(ratios.getByRole('button', { name: /^usual/ })).toHaveAttribute('aria-pressed', 'true');
 
   // basket, headspace, imprint
-  await page.getByLabel('Basket').selectOption({ label: 'Straight 51' });
-  await page.getByLabel('On the puck').selectOption({ label: 'metal screen' });
-  await expect(page.getByText(/mm under the rim/)).toBeVisible();
+  await whoAndWhat(page, async (panel) => {
+    await panel.getByLabel('Basket').selectOption({ label: 'Straight 51' });
+    await panel.getByLabel('On the puck').selectOption({ label: 'metal screen' });
+    await expect(panel.getByText(/mm under the rim/)).toBeVisible();
+    await panel.getByLabel('Holder').selectOption({ label: 'bottomless' });
+    await panel.getByLabel('stirred').check();
+    // a tamp that no arm makes is named, and stays as typed
+    const tamp = panel.getByRole('textbox', { name: /^Tamp/ });
+    await tamp.fill('95');
+    await expect(panel.getByText(/Tamp .*between 0 and 40 kgf/)).toBeVisible();
+    await expect(tamp).toHaveValue('95');
+    await tamp.fill('9');
+  });
   await type(page, /^Dose/, '21');
   await expect(page.getByText(/the handle will not close/)).toBeVisible();
   await type(page, /^Dose/, '15');
-  await page.getByLabel('Holder').selectOption({ label: 'bottomless' });
-  await page.getByLabel('stirred').check();
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);
 
-  // a tamp that no arm makes is named, and stays as typed
-  await type(page, /^Tamp/, '95');
-  await expect(page.getByText(/Tamp .*between 0 and 40 kgf/)).toBeVisible();
-  await expect(page.getByRole('textbox', { name: /^Tamp/ })).toHaveValue('95');
-  await type(page, /^Tamp/, '9');
-
   // same as a shot, but
+  await page.getByRole('button', { name: /^Repeat a shot with one change/ }).click();
   await page.getByLabel('Same as shot').fill('1');
   await page.getByRole('button', { name: 'Start from it' }).click();
   await expect(page.getByText('The same as shot 1, nothing changed yet.')).toBeVisible();
   await page.getByRole('button', { name: 'Dose more' }).click();
   await page.getByRole('button', { name: 'Dose more' }).click();
   await expect(page.getByText(/The same as shot 1 but for/)).toContainText('dose');
-  await page.getByLabel('On the puck').selectOption({ label: 'paper disc' });
+  await whoAndWhat(page, (panel) => panel.getByLabel('On the puck').selectOption({ label: 'paper disc' }));
   await expect(page.getByText(/things change at once/)).toBeVisible();
   await page.getByRole('button', { name: 'Stop comparing' }).click();
   await expect(page.getByText(/The same as shot 1/)).toHaveCount(0);
@@ -177,13 +181,17 @@ test('from the bag to the locked-in portafilter', async ({ page }) => {
 
 test('fix anything, the rest is solved', async ({ page }) => {
   await packLever(page);
-  await page.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
-  await page.getByLabel('Beans').selectOption({ index: 1 });
-  await page.getByText('Early peak, long ease', { exact: true }).click();
+  await whoAndWhat(page, async (panel) => {
+    await panel.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
+    await panel.getByLabel('Beans').selectOption({ index: 1 });
+    await panel.getByLabel('Basket').selectOption({ index: 0 });
+  });
+  await page.getByRole('radio', { name: /Early peak, long ease/ }).check();
   await type(page, /^Dose/, '15');
   await type(page, /^Yield/, '32');
-  await page.getByLabel('Basket').selectOption({ index: 0 });
-  await page.getByLabel('grind', { exact: true }).uncheck();
+  const grindStays = page.getByLabel('grind', { exact: true });
+  if (!(await grindStays.isVisible())) await page.getByRole('button', { name: 'What else would land it' }).click();
+  await grindStays.uncheck();
   // four clicks finer than what lands
   await expect(page.getByText('Advised setting')).toBeVisible();
   const view = (await (await page.request.get('/api/prepare/prediction')).json()) as {
@@ -227,19 +235,22 @@ test('one small scale weighs everything in turn', async ({ page }, info) => {
   await put(96.4);
   await reads('16.4');
   await page.getByRole('button', { name: 'Take the weight' }).click();
-  await expect(page.getByRole('textbox', { name: /^Dose/ })).toHaveValue('16.4');
   await page.getByRole('button', { name: 'Zero' }).click();
   await put(3300);
   await reads('3.2');
   await put(96);
   await page.getByRole('button', { name: 'Take the tamp' }).click();
-  await expect(page.getByRole('textbox', { name: /^Tamp/ })).toHaveValue('3.2');
   await expect(page.getByText('3 of 4: Water')).toBeVisible();
   await page.getByRole('button', { name: 'Zero' }).click();
   await expect(page.getByText(/g to go/)).toBeVisible();
   await page.getByRole('button', { name: 'Poured' }).click();
   await page.getByRole('button', { name: 'Leave it out' }).click();
   await expect(page.getByRole('button', { name: 'Weigh it all' })).toBeVisible();
+  await expect(page.getByRole('textbox', { name: /^Dose/ })).toHaveValue('16.4');
   await type(page, /^Dose/, '15');
-  await type(page, /^Tamp/, '9');
+  await whoAndWhat(page, async (panel) => {
+    const tamp = panel.getByRole('textbox', { name: /^Tamp/ });
+    await expect(tamp).toHaveValue('3.2');
+    await tamp.fill('9');
+  });
 });

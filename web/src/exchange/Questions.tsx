@@ -1,3 +1,4 @@
+import { dayOf } from '../shared/clock';
 import { Box } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Notice } from '../shared/ui/elements';
@@ -23,12 +24,7 @@ function Text({ question: q }: { question: Question }) {
         </>
       );
     case 'BeforeRoasting':
-      return (
-        <>
-          The beans were roasted on {new Date(`${q.roastedOn}T12:00`).toLocaleDateString()}, after this shot. Are date
-          and beans right?
-        </>
-      );
+      return <>The beans were roasted on {dayOf(q.roastedOn!)}, after this shot. Are date and beans right?</>;
   }
 }
 

@@ -1,30 +1,26 @@
+import { momentOf } from '../shared/clock';
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useDeferredValue, useEffect, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useDeferredValue, useEffect } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Choice } from '../shared/ui/Choice';
 import { Button, Field, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { ShotTable } from './ShotTable';
 import { comparisonOf } from './comparison';
-import { TextLink } from '../shared/ui/TextLink';
+import { useLedgerView } from './useLedgerView';
+import { useRestore } from './useRestore';
+import { EmptyState } from '../shared/ui/EmptyState';
 
 const size = 40;
 const likings = [2, 3, 4, 5].map((n) => ({ id: n, name: `${n} of 5` }));
 
 /** Every shot, newest first, with its small trace; search, filter, pin two or more and lay them over each other. */
 export default function LedgerPage() {
-  const queries = useQueryClient();
   const navigate = useNavigate();
-  const [params, setParams] = useSearchParams();
-  const [search, setSearch] = useState('');
-  const [machineId, setMachine] = useState<number | null>(null);
-  const [bagId, setBag] = useState<number | null>(null);
-  const [minLiking, setLiking] = useState<number | null>(null);
-  const [bin, setBin] = useState(false);
-  const [page, setPage] = useState(0);
-  const [pinned, setPinned] = useState<number[]>([]);
+  const { view, change } = useLedgerView();
+  const { search, machineId, bagId, minLiking, bin, page, ticked } = view;
   const words = useDeferredValue(search);
   const { data: bench } = useBench();
   // what was put away still has its shots
@@ -46,41 +42,24 @@ export default function LedgerPage() {
     queryFn: () => data(api.GET('/api/shots', { params: { query } })),
     placeholderData: keepPreviousData,
   });
-  const binned = Number(params.get('binned')) || null;
-  const restore = useMutation({
-    mutationFn: (id: number) => data(api.POST('/api/shots/{id}/restore', { params: { path: { id } } })),
-    onSuccess: async () => {
-      setParams({}, { replace: true });
-      await queries.invalidateQueries({ queryKey: ['shots'] });
-    },
-  });
-  const filter =
-    <T,>(set: (v: T) => void) =>
-    (value: T) => {
-      set(value);
-      setPage(0);
-    };
+  const restore = useRestore();
   const pin = useCallback(
-    (id: number) => setPinned((now) => (now.includes(id) ? now.filter((n) => n !== id) : [...now, id])),
-    [],
+    (id: number) =>
+      change(({ ticked: now }) => ({ ticked: now.includes(id) ? now.filter((n) => n !== id) : [...now, id] })),
+    [change],
   );
   const open = useCallback((id: number) => void navigate(`/taste/${id}`), [navigate]);
-  useReadyToCompare(pinned);
+  useReadyToCompare(ticked);
   const pages = found ? Math.max(1, Math.ceil(found.total / size)) : 1;
 
+  const nothing = found?.total === 0 && !bin && !search && !machineId && !bagId && !minLiking;
   return (
     <>
       <PageTitle
         title={bin ? 'Bin' : 'Ledger'}
         aside={
           <Flex gap="2" wrap="wrap">
-            <Button
-              aria-pressed={bin}
-              onClick={() => {
-                filter(setBin)(!bin);
-                setPinned([]);
-              }}
-            >
+            <Button aria-pressed={bin} onClick={() => change({ bin: !bin, page: 0, ticked: [] })}>
               {bin ? 'Back to the ledger' : 'What is in the bin'}
             </Button>
             <Button asChild>
@@ -93,12 +72,6 @@ export default function LedgerPage() {
           ? 'Shots that were thrown away. Each can be taken back as it was.'
           : 'Every shot, newest first. Tick two or more to lay them over each other.'}
       </PageTitle>
-      {binned !== null && (
-        <Flex gap="3" align="center" mb="3">
-          <Notice role="status">Shot {binned} is in the bin.</Notice>
-          <Button onClick={() => restore.mutate(binned)}>Take it back</Button>
-        </Flex>
-      )}
       {restore.error && <Notice role="alert">{sentenceOf(restore.error)}</Notice>}
       <Grid
         templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', md: 'minmax(0,2fr) repeat(3, minmax(0,1fr))' }}
@@ -106,35 +79,53 @@ export default function LedgerPage() {
         mb="3"
       >
         <Field label="Search words, people, coffees">
-          {(ids) => <Input {...ids} type="search" value={search} onChange={(e) => filter(setSearch)(e.target.value)} />}
+          {(ids) => (
+            <Input {...ids} type="search" value={search} onChange={(e) => change({ search: e.target.value })} />
+          )}
         </Field>
         <Choice
           label="Machine"
           none="all"
           options={ever('Machines', bench?.machines)}
           value={machineId}
-          onChange={filter(setMachine)}
+          onChange={(id) => change({ machineId: id })}
         />
-        <Choice label="Beans" none="all" options={ever('Bags', bench?.bags)} value={bagId} onChange={filter(setBag)} />
-        <Choice label="Liked at least" none="any" options={likings} value={minLiking} onChange={filter(setLiking)} />
+        <Choice
+          label="Beans"
+          none="all"
+          options={ever('Bags', bench?.bags)}
+          value={bagId}
+          onChange={(id) => change({ bagId: id })}
+        />
+        <Choice
+          label="Liked at least"
+          none="any"
+          options={likings}
+          value={minLiking}
+          onChange={(id) => change({ minLiking: id })}
+        />
       </Grid>
       {!found ? (
         <Waiting error={error} />
       ) : (
         <Panel p="0">
-          {found.shots.length === 0 ? (
-            <Box p="5">
-              {bin
-                ? 'Nothing lies in the bin. '
-                : found.total === 0 && !search && !machineId && !bagId && !minLiking
-                  ? 'No shot yet. '
-                  : 'No shot fits this. '}
-              <TextLink to="/prepare">Prepare one</TextLink>
-            </Box>
+          {nothing ? (
+            <EmptyState
+              title="No shot yet"
+              action={
+                <Button tone="strong" asChild>
+                  <Link to="/prepare">Prepare the first one</Link>
+                </Button>
+              }
+            >
+              Every shot is kept here with its trace: to find again, to lay over others, and to see a trend in.
+            </EmptyState>
+          ) : found.shots.length === 0 ? (
+            <Box p="5">{bin ? 'Nothing lies in the bin.' : 'No shot fits this.'}</Box>
           ) : bin ? (
             <Binned shots={found.shots} takeBack={restore.mutate} />
           ) : (
-            <ShotTable shots={found.shots} pinned={pinned} pin={pin} open={open} />
+            <ShotTable shots={found.shots} pinned={ticked} pin={pin} open={open} />
           )}
         </Panel>
       )}
@@ -144,19 +135,19 @@ export default function LedgerPage() {
         </Box>
         {pages > 1 && (
           <Flex gap="2" align="center">
-            <Button onClick={() => setPage((p) => p - 1)} disabled={page === 0}>
+            <Button onClick={() => change({ page: page - 1 })} disabled={page === 0}>
               Newer
             </Button>
             <Box fontSize="14px">
               page {page + 1} of {pages}
             </Box>
-            <Button onClick={() => setPage((p) => p + 1)} disabled={page + 1 >= pages}>
+            <Button onClick={() => change({ page: page + 1 })} disabled={page + 1 >= pages}>
               Older
             </Button>
           </Flex>
         )}
       </Flex>
-      {pinned.length > 0 && (
+      {ticked.length > 0 && (
         <Flex
           position="sticky"
           bottom={{ base: '64px', md: '12px' }}
@@ -171,14 +162,14 @@ export default function LedgerPage() {
           p="2"
           ps="4"
         >
-          <Box flex="1">Ticked: {pinned.map((id) => `shot ${id}`).join(', ')}</Box>
-          <Button onClick={() => setPinned([])}>Untick all</Button>
+          <Box flex="1">Ticked: {ticked.map((id) => `shot ${id}`).join(', ')}</Box>
+          <Button onClick={() => change({ ticked: [] })}>Untick all</Button>
           <Button
             tone="strong"
-            disabled={pinned.length < 2 || pinned.length > 20}
-            onClick={() => void navigate(`/ledger/compare?ids=${pinned.join(',')}`)}
+            disabled={ticked.length < 2 || ticked.length > 20}
+            onClick={() => void navigate(`/ledger/compare?ids=${ticked.join(',')}`)}
           >
-            {pinned.length < 2 ? 'Tick one more to compare' : `Compare ${pinned.length}`}
+            {ticked.length < 2 ? 'Tick one more to compare' : `Compare ${ticked.length}`}
           </Button>
         </Flex>
       )}
@@ -193,8 +184,7 @@ function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; ta
       {shots.map((s) => (
         <Flex as="li" key={s.id} gap="3" align="center" px="4" py="2" borderTopWidth="1px" borderColor="hairline">
           <Box flex="1" minWidth={0}>
-            Shot {s.id},{' '}
-            {new Date(s.pulledAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false })}
+            Shot {s.id}, {momentOf(s.pulledAt)}
             <Box fontSize="14px" color="quiet">
               {[s.machine, s.bag, s.brewer].filter(Boolean).join(', ')}
             </Box>
@@ -211,10 +201,10 @@ function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; ta
 const pauseMs = 150;
 
 /** Two shots that are ticked will be compared: page and answer are fetched meanwhile. */
-function useReadyToCompare(pinned: readonly number[]) {
+function useReadyToCompare(ticked: readonly number[]) {
   const queries = useQueryClient();
-  const ids = pinned.join(',');
-  const many = pinned.length > 1;
+  const ids = ticked.join(',');
+  const many = ticked.length > 1;
   useEffect(() => {
     if (!many) return;
     const timer = setTimeout(() => {

@@ -1,3 +1,4 @@
+import { dayOf, timeOfDay } from '../shared/clock';
 import { Box, chakra } from '@chakra-ui/react';
 import { memo } from 'react';
 import type { Schemas } from '../shared/api/client';
@@ -13,9 +14,7 @@ const Th = chakra('th', {
 });
 const Td = chakra('td', { base: cell });
 
-const day = (iso: string) => new Date(iso).toLocaleDateString([], { day: 'numeric', month: 'short' });
-const time = (iso: string) =>
-  new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
+const time = (iso: string) => timeOfDay(Date.parse(iso));
 const wide = { base: 'none', lg: 'table-cell' } as const;
 const middle = { base: 'none', md: 'table-cell' } as const;
 
@@ -117,7 +116,7 @@ const ShotRow = memo(function ShotRow({ shot: s, pinned, pin, open }: RowProps) 
           {s.id}
         </TextLink>
         <Box fontSize="13px" color="quiet" lineHeight={1.2}>
-          {day(s.pulledAt)}
+          {dayOf(s.pulledAt)}
           <br />
           {time(s.pulledAt)}
         </Box>

@@ -74,7 +74,11 @@ export const FitGauges = memo(function FitGauges({ answer, hasBoiler, pumps }: P
           unit={`\u00b1${units.temperatureStep(answer.waterPlusMinusC).value} ${units.temperature(0).unit}`}
           share={null}
           colour="temperatureText"
-          note={<TextLink to="/warm">{courseOf(answer, units)}</TextLink>}
+          note={
+            <TextLink to="/warm" display="inline-block" py="1">
+              {courseOf(answer, units)}
+            </TextLink>
+          }
         />
       </Grid>
       {(tooMuchWater || several) && (

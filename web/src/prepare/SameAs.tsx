@@ -30,7 +30,9 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
     <Box fontSize="14px" mt="1">
       {since && (
         <Box mt="2" role="status">
-          {since.things.length > 0 && (
+          {since.things.length === 0 ? (
+            <>The same as shot {since.shotId}, nothing changed yet.</>
+          ) : (
             <>
               The same as shot {since.shotId} but for{' '}
               {since.things.map((t, i) => (

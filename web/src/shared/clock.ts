@@ -11,6 +11,16 @@ export function minutes(seconds: number): string {
 export const timeOfDay = (ms: number) =>
   new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', hour12: false });
 
+/** A day as the person's locale has it, with its year. */
+export const dayOf = (iso: string) =>
+  new Date(iso.length === 10 ? `${iso}T12:00` : iso).toLocaleDateString([], { dateStyle: 'medium' });
+
+/** A day and the time of day. */
+export const momentOf = (iso: string) => `${dayOf(iso)}, ${timeOfDay(Date.parse(iso))}`;
+
+/** A day as date fields have it, 2026-01-31; today's where none is given. */
+export const fieldDay = (date = new Date()) => date.toLocaleDateString('sv-SE');
+
 /** Now in ms, ticking. */
 export function useNow(everyMs = 500): number {
   const [now, setNow] = useState(() => Date.now());

@@ -1,3 +1,4 @@
+import { fieldDay } from '../shared/clock';
 import { Flex, Grid } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { useChecked } from '../shared/edit/useChecked';
@@ -36,12 +37,10 @@ export function Buttons({ what, cancel, putAway }: { what: string; cancel: () =>
   );
 }
 
-const today = () => new Date().toLocaleDateString('sv-SE');
-
 const newBag = (): Schemas['BagChange'] => ({
   name: '',
   roaster: '',
-  roastedOn: today(),
+  roastedOn: fieldDay(),
   roastLevel: 'medium',
   finished: false,
   process: '',
@@ -88,7 +87,7 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
   const at = (field: keyof Schemas['BagChange']) => problem(field) ?? wrong(field);
   const date = (label: string, key: 'openedOn' | 'frozenOn' | 'thawedOn', hint?: string) => (
     <Field label={label} problem={at(key)} hint={hint}>
-      {(ids) => <Input {...ids} type="date" max={today()} {...register(key, { setValueAs: (v) => v || null })} />}
+      {(ids) => <Input {...ids} type="date" max={fieldDay()} {...register(key, { setValueAs: (v) => v || null })} />}
     </Field>
   );
   return (
@@ -101,7 +100,7 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
           {(ids) => <Input {...ids} maxLength={80} {...register('roaster')} />}
         </Field>
         <Field label="Roasted on" problem={at('roastedOn')}>
-          {(ids) => <Input {...ids} type="date" max={today()} {...register('roastedOn')} />}
+          {(ids) => <Input {...ids} type="date" max={fieldDay()} {...register('roastedOn')} />}
         </Field>
         <Field label="Roast" problem={at('roastLevel')}>
           {(ids) => (

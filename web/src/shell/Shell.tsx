@@ -9,6 +9,7 @@ import { useLiveStatus } from '../shared/live/live';
 import { RunStrip } from './RunStrip';
 import { useVisitOver, VisitBar } from './Visit';
 
+const Toasts = lazy(() => import('../shared/ui/Toasts'));
 const KeyHelp = lazy(() => import('../shared/keys/KeyHelp'));
 
 const RailLink = chakra(NavLink, {
@@ -99,6 +100,9 @@ export function Shell() {
           <Outlet />
         </Box>
       </Flex>
+      <Suspense fallback={null}>
+        <Toasts />
+      </Suspense>
       {help && (
         <Suspense fallback={null}>
           <KeyHelp close={() => setHelp(false)} />

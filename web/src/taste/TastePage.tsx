@@ -6,6 +6,8 @@ import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { ArmBesidePlan } from './ArmBesidePlan';
+import { sayBinned } from '../shared/bench/sayBinned';
+import { momentOf } from '../shared/clock';
 import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
 import { MomentsForm } from './MomentsForm';
@@ -47,7 +49,8 @@ export default function TastePage() {
     mutationFn: () => data(api.DELETE('/api/shots/{id}', { params: { path: { id: shotId! } } })),
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ['shots'] });
-      await navigate(`/ledger?binned=${shotId}`);
+      await navigate('/ledger');
+      sayBinned(queries, shotId!);
     },
   });
 
@@ -97,8 +100,7 @@ export default function TastePage() {
           </Flex>
         }
       >
-        {[shot.machine, shot.bag, shot.brewer].filter(Boolean).join(', ')},{' '}
-        {new Date(shot.pulledAt).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short', hour12: false })},{' '}
+        {[shot.machine, shot.bag, shot.brewer].filter(Boolean).join(', ')}, {momentOf(shot.pulledAt)},{' '}
         {sources[shot.source]}. {number(shot.doseGrams, 1)} g
         {shot.grindSetting !== null ? ` at ${shot.grindSetting} ${shot.scaleUnit}` : ''}, plan:{' '}
         {shot.plan.toLowerCase()}.{view.basket ? ` Basket: ${view.basket}.` : ''}

@@ -1,5 +1,5 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
-import { collapsible, dialog, drawer, popover, steps, tabs, toast } from './overlays';
+import { collapsible, dialog, drawer, popover, tabs, toast } from './overlays';
 import { button, checkbox, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
 /** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
@@ -65,7 +65,6 @@ const config = defineConfig({
       nativeSelect,
       popover,
       radioGroup,
-      steps,
       table,
       tabs,
       toast,

@@ -12,8 +12,8 @@ type Request = Schemas['SessionRequest'];
 interface Props {
   session: Schemas['SessionView'];
   request: Request;
-  /** Changes a part of what is asked for. */
-  change: (part: Partial<Request>) => void;
+  /** Changes a part of what is asked for, told from what is asked for by then. */
+  change: (part: (now: Request) => Partial<Request>) => void;
   wrong: (field: string) => string | undefined;
   close: () => void;
 }
@@ -30,7 +30,7 @@ const ways: Record<Schemas['PreheatMethod'], string> = {
 /** How the bench works: what a dose takes, how the machine is warmed, how much goes in and out. */
 export default function BenchWorks({ session, request, change, wrong, close }: Props) {
   const wants = request.wants as Wants;
-  const set = (part: Partial<Wants>) => change({ wants: { ...wants, ...part } });
+  const set = (part: Partial<Wants>) => change((now) => ({ wants: { ...now.wants, ...part } }));
   const units = useUnits();
   return (
     <SidePanel title="How the bench works" close={close}>

@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, Problem } from '../shared/api/client';
+import { api, data, Problem, type Schemas } from '../shared/api/client';
 import { minutes } from '../shared/clock';
 import { NumberField } from '../shared/ui/NumberField';
 import { Caution, Waiting } from '../shared/ui/elements';
@@ -10,7 +10,6 @@ import { useUnits } from '../shared/units/units';
 
 /** The ways to warm a kettle machine side by side: water at the puck at once and after a bloom, at this altitude. */
 export function KettleWays({ machineId, chosen, stepC }: { machineId: number; chosen: string; stepC: number | null }) {
-  const units = useUnits();
   const [bloom, setBloom] = useState<number>(30);
   const [times, setTimes] = useState<number>(1);
   const { data: view, error } = useQuery({
@@ -25,8 +24,6 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
     retry: false,
   });
   const wrong = (field: string) => (error instanceof Problem && error.field === field ? error.message : undefined);
-  if (!view) return <Waiting error={error} />;
-  const degree = units.temperature(0).unit;
   return (
     <>
       <Box display="grid" gridTemplateColumns={{ base: '1fr', sm: '1fr 1fr' }} gap="3" mb="3">
@@ -48,6 +45,21 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
           onChange={(v) => setTimes(Math.round(v))}
         />
       </Box>
+      {view ? (
+        <Ways view={view} chosen={chosen} />
+      ) : (
+        !(error instanceof Problem && error.field) && <Waiting error={error} />
+      )}
+    </>
+  );
+}
+
+/** The ways beside each other, and what is to be said of the chosen one. */
+function Ways({ view, chosen }: { view: Schemas['WaysView']; chosen: string }) {
+  const units = useUnits();
+  const degree = units.temperature(0).unit;
+  return (
+    <>
       <Table
         label="Ways to preheat"
         head={[

@@ -16,8 +16,8 @@ type Request = Schemas['SessionRequest'];
 interface Props {
   session: Schemas['SessionView'];
   request: Request;
-  /** Changes a part of what is asked for. */
-  change: (part: Partial<Request>) => void;
+  /** Changes a part of what is asked for, told from what is asked for by then. */
+  change: (part: (now: Request) => Partial<Request>) => void;
   wrong: (field: string) => string | undefined;
   people: readonly string[];
 }
@@ -27,12 +27,13 @@ const usualMilk = 150;
 /** How many, for whom, by when, with milk or not: the first question of the day, in one line. */
 export function WantsLine({ session, request, change, wrong, people }: Props) {
   const wants = request.wants as Wants;
-  const set = (part: Partial<Wants>) => change({ wants: { ...wants, ...part } });
+  const set = (part: (now: Wants) => Partial<Wants>) =>
+    change((now) => ({ wants: { ...now.wants, ...part(now.wants as Wants) } }));
   const list = useId();
   const [works, setWorks] = useState(false);
   const drinks = wants.drinks;
   const setDrink = (at: number, part: Partial<Wants['drinks'][number]>) =>
-    set({ drinks: drinks.map((d, i) => (i === at ? { ...d, ...part } : d)) });
+    set((now) => ({ drinks: now.drinks.map((d, i) => (i === at ? { ...d, ...part } : d)) }));
   const asked = (
     <>
       <Flex gap="4" rowGap="2" wrap="wrap" align="flex-start">
@@ -45,7 +46,9 @@ export function WantsLine({ session, request, change, wrong, people }: Props) {
             problem={wrong('drinks')}
             onChange={(n) => {
               const count = Math.max(1, Math.min(12, Math.round(n)));
-              set({ drinks: Array.from({ length: count }, (_, i) => drinks[i] ?? { for: '', milkGrams: 0 }) });
+              set((now) => ({
+                drinks: Array.from({ length: count }, (_, i) => now.drinks[i] ?? { for: '', milkGrams: 0 }),
+              }));
             }}
           />
         </Box>
@@ -60,7 +63,7 @@ export function WantsLine({ session, request, change, wrong, people }: Props) {
                 {...ids}
                 type="time"
                 value={request.readyAt ? timeOfDay(Date.parse(request.readyAt)) : ''}
-                onChange={(e) => change({ readyAt: nextTime(e.target.value) })}
+                onChange={(e) => change(() => ({ readyAt: nextTime(e.target.value) }))}
               />
             )}
           </Field>

@@ -105,7 +105,7 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
     outdated: () => void queries.invalidateQueries({ queryKey: ['session'] }),
   });
   const request = edit.typed ?? (planned ? null : asked) ?? { wants: kept.wants, readyAt: kept.readyAt };
-  const changed = (part: Partial<Request>) => edit.change((base) => ({ ...base, ...part }));
+  const changed = (part: (now: Request) => Partial<Request>) => edit.change((base) => ({ ...base, ...part(base) }));
 
   const session = planned ? kept : (trial ?? kept);
   const open = openSteps(session);

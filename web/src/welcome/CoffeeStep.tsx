@@ -1,3 +1,4 @@
+import { fieldDay } from '../shared/clock';
 import { Box, Grid } from '@chakra-ui/react';
 import { Field, H2, Input, Select } from '../shared/ui/elements';
 import type { Coffee } from './firstMorning';
@@ -29,7 +30,7 @@ export function CoffeeStep({ coffee, onChange }: Props) {
               {...ids}
               type="date"
               value={coffee.roastedOn}
-              max={new Date().toLocaleDateString('sv-SE')}
+              max={fieldDay()}
               onChange={(e) => onChange({ roastedOn: e.target.value })}
             />
           )}

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Steps } from '@chakra-ui/react';
+import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -14,6 +14,38 @@ import { firstMorning, nothingYet, type Coffee } from './firstMorning';
 import { WhereStep } from './WhereStep';
 
 const steps = ['Your machine', 'Where it stands', 'What you can read', 'Coffee'];
+
+const StepButton = chakra('button', {
+  base: {
+    display: 'flex',
+    alignItems: 'center',
+    gap: '2',
+    minHeight: '44px',
+    cursor: 'pointer',
+    '& span': {
+      width: '26px',
+      height: '26px',
+      lineHeight: '24px',
+      textAlign: 'center',
+      borderWidth: '1px',
+      borderColor: 'text',
+      borderRadius: '50%',
+      fontSize: '14px',
+      bg: 'text',
+      color: 'panel',
+    },
+    _disabled: {
+      color: 'quiet',
+      cursor: 'default',
+      '& span': { bg: 'transparent', color: 'quiet', borderColor: 'edge' },
+    },
+    '&[aria-current]': {
+      color: 'text',
+      fontWeight: 650,
+      '& span': { bg: 'oxide', color: 'onOxide', borderColor: 'oxide' },
+    },
+  },
+});
 
 /** The first morning: four short steps from an empty bench to the first planned shot. */
 export default function WelcomePage() {
@@ -61,18 +93,21 @@ function FirstMorning({ household, starts }: Props) {
       <PageTitle title="Welcome" tight>
         Four short steps, and the first shot is planned. Everything can be changed later.
       </PageTitle>
-      <Steps.Root step={step} count={steps.length} onStepChange={(e) => e.step < step && setStep(e.step)}>
-        <Steps.List aria-label="First steps">
-          {steps.map((name, i) => (
-            <Steps.Item key={name} index={i}>
-              <Steps.Trigger disabled={i >= step}>
-                <Steps.Indicator>{i + 1}</Steps.Indicator>
-                <Steps.Title>{name}</Steps.Title>
-              </Steps.Trigger>
-            </Steps.Item>
-          ))}
-        </Steps.List>
-      </Steps.Root>
+      <Flex as="ol" listStyleType="none" columnGap="5" wrap="wrap" borderBottomWidth="1px" borderColor="hairline">
+        {steps.map((name, i) => (
+          <li key={name}>
+            <StepButton
+              type="button"
+              disabled={i >= step}
+              aria-current={i === step ? 'step' : undefined}
+              onClick={() => setStep(i)}
+            >
+              <span>{i + 1}</span>
+              {name}
+            </StepButton>
+          </li>
+        ))}
+      </Flex>
       {step === 0 && (
         <>
           <H2 mt="3">Which of these is yours? Look at how it makes pressure and where its hot water comes from.</H2>
@@ -108,7 +143,7 @@ function FirstMorning({ household, starts }: Props) {
           </Grid>
         </>
       )}
-      {step > 0 && machine && (
+      {machine && step > 0 && (
         <Panel maxWidth="760px" mt="3">
           {step === 1 && <WhereStep altitude={altitude} onChange={setAltitude} />}
           {step === 2 && (

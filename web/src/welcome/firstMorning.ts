@@ -1,3 +1,4 @@
+import { fieldDay } from '../shared/clock';
 import { api, data, type Schemas } from '../shared/api/client';
 import { addMachine } from '../shared/bench/addMachine';
 
@@ -45,7 +46,7 @@ export async function firstMorning({ household, start, altitude, reads, coffee }
         body: {
           name: coffee.name,
           roaster: '',
-          roastedOn: coffee.roastedOn || new Date().toLocaleDateString('sv-SE'),
+          roastedOn: coffee.roastedOn || fieldDay(),
           roastLevel: coffee.roastLevel,
           finished: false,
           process: '',

@@ -17,6 +17,12 @@ export function keepBench(queries: QueryClient, changed: Schemas['BenchView']) {
   return queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== bench.queryKey[0] });
 }
 
+/** Shots came or went: what is asked for at this moment may not know it yet, so it is asked again. */
+export async function shotsChanged(queries: QueryClient) {
+  await queries.cancelQueries({ queryKey: ['shots'] });
+  await queries.invalidateQueries({ queryKey: ['shots'] });
+}
+
 export const useHousehold = () => useQuery(household);
 
 export const useBench = () => useQuery(bench);

@@ -3,6 +3,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { api, data, sentenceOf } from '../api/client';
 import { Button, Notice } from '../ui/elements';
+import { sayBinned } from '../bench/sayBinned';
+import { timeOfDay } from '../clock';
 import { number } from '../units/units';
 
 /** Offers back pulls that a crash interrupted. */
@@ -18,8 +20,11 @@ export function Recovered() {
     mutationFn: async ({ id, what }: { id: string; what: 'keep' | 'bin' | 'set aside' }) => {
       const params = { params: { path: { id } } };
       if (what === 'keep') return `/taste/${(await data(api.POST('/api/pull/recovered/{id}/save', params))).shotId}`;
-      if (what === 'bin')
-        return `/ledger?binned=${(await data(api.POST('/api/pull/recovered/{id}/discard', params))).shotId}`;
+      if (what === 'bin') {
+        const { shotId } = await data(api.POST('/api/pull/recovered/{id}/discard', params));
+        if (shotId) sayBinned(queries, shotId);
+        return '/ledger';
+      }
       await data(api.POST('/api/pull/recovered/{id}/set-aside', params));
       return null;
     },
@@ -46,13 +51,8 @@ export function Recovered() {
             ) : (
               <>
                 <Box flex="1" minWidth="240px">
-                  A pull on {pull.machineName} at{' '}
-                  {new Date(pull.startedAt).toLocaleTimeString([], {
-                    hour: '2-digit',
-                    minute: '2-digit',
-                    hour12: false,
-                  })}{' '}
-                  was interrupted. {number(pull.seconds, 0)} s of it{' '}
+                  A pull on {pull.machineName} at {timeOfDay(Date.parse(pull.startedAt))} was interrupted.{' '}
+                  {number(pull.seconds, 0)} s of it{' '}
                   {pull.cupGrams !== null ? `and ${number(pull.cupGrams, 1)} g in the cup ` : ''}
                   are kept.
                 </Box>
@@ -61,7 +61,7 @@ export function Recovered() {
                   disabled={decide.isPending}
                   onClick={() => decide.mutate({ id: pull.id, what: 'keep' })}
                 >
-                  Keep it as a shot
+                  Save it as a shot
                 </Button>
                 <Button disabled={decide.isPending} onClick={() => decide.mutate({ id: pull.id, what: 'bin' })}>
                   Throw it away

@@ -38,7 +38,7 @@ export default function WhyCard({ of, from, anchor, close }: Props) {
     >
       <Portal>
         <Popover.Positioner>
-          <Popover.Content>
+          <Popover.Content aria-label={card?.title} aria-labelledby="">
             {card ? (
               <Card card={card} />
             ) : cards ? (
