@@ -70,7 +70,7 @@ test('a plan is drawn by hand, kept, used, thrown away and taken back', async ({
   await page.getByLabel('Compare with').selectOption({ label: 'Long and soft' });
   await expect(page.getByText(/Dashes and dots: Long and soft/)).toBeVisible();
   await page.getByLabel('Name', { exact: true }).fill(`Drawn on ${info.project.name}`);
-  await page.getByRole('button', { name: 'Keep as my own' }).click();
+  await page.getByRole('button', { name: 'Save as my own' }).click();
   await expect(page).toHaveURL(/\/plans\/own-\d+$/);
   await page.getByRole('button', { name: 'Use it' }).click();
   await expect(page.getByRole('radio', { name: new RegExp(`Drawn on ${info.project.name}`) })).toBeChecked();
@@ -96,19 +96,19 @@ test('a plan that the machine cannot give, or whose points cross, says so and ke
   for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowUp');
   await expect(page.getByText(/asks for 11\.0 bar; 19 kgf at the handle give 9\.1 bar/)).toBeVisible();
   // phase 4 ends before phase 3 does
-  await page.getByRole('button', { name: /^4 ease/ }).click();
+  await page.getByRole('button', { name: /^Ease to .*until 16\.8 g\. ease$/ }).click();
   await type(page, /Share of the yield/, '10');
   await expect(page.getByText(/Phase 4, ease, ends at 0\.1 of the yield, so its points cross/)).toBeVisible();
   await expect(page.getByText(/What you typed is kept/)).toBeVisible();
   await expect(page.getByRole('textbox', { name: /Share of the yield/ })).toHaveValue('10');
-  await expect(page.getByRole('button', { name: 'Keep as my own' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Save as my own' })).toBeDisabled();
   await type(page, /Share of the yield/, '60');
   await expect(page.getByText(/What you typed is kept/)).toHaveCount(0);
   // a phase more, of another kind
   await page.getByRole('button', { name: 'Add a phase' }).click();
   await page.getByLabel('What the hand does').selectOption({ label: 'hold the flow' });
   await expect(page.getByLabel('What the screen says')).toHaveValue('Ease so that the flow stays at 1.5 g/s');
-  await expect(page.getByRole('button', { name: 'Keep as my own' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Save as my own' })).toBeEnabled();
 });
 
 test('a plan goes out as a file and comes in again', async ({ page }, info) => {

@@ -27,8 +27,8 @@ public static class Glossary
             "False pressure",
             "Pressure that trapped air shows on a boiler's gauge while the water is still too cool. Bleed it by the steam valve."
         ),
-        new("First drops", "When the first coffee falls into the cup."),
         new("Fines", "The dust in ground coffee; it moves with the water and can clog the puck."),
+        new("First drops", "When the first coffee falls into the cup."),
         new("Flow", "Grams a second into the cup."),
         new("Group", "The part of the machine that holds the piston, the screen and the portafilter."),
         new("Headspace", "The room between the puck and the rim of the basket or the shower screen."),

@@ -1,3 +1,5 @@
+using RuddySpring.Core.Pulls;
+
 namespace RuddySpring.Core.Shots;
 
 /// <summary>One instant of a plan as it would run.</summary>
@@ -7,6 +9,7 @@ namespace RuddySpring.Core.Shots;
 /// <param name="CupGrams">In the cup.</param>
 /// <param name="FlowGramsPerS">Out of the puck, solids and all.</param>
 /// <param name="MostBar">Most the machine gives then.</param>
+/// <param name="StrokeShare">How far down the piston is in its stroke, 0 (top) to 1.</param>
 /// <param name="Phase">Index of the phase that is due.</param>
 public sealed record PreviewPoint(
     double Seconds,
@@ -15,6 +18,7 @@ public sealed record PreviewPoint(
     double CupGrams,
     double FlowGramsPerS,
     double MostBar,
+    double StrokeShare,
     int Phase
 );
 
@@ -23,13 +27,15 @@ public sealed record PreviewPoint(
 /// <param name="Seconds">Until the yield, or until it was given up.</param>
 /// <param name="FirstDropsSeconds">When the first drops fall; null where none do.</param>
 /// <param name="ReachedYield">Whether the yield is reached.</param>
+/// <param name="Arm">What the arm does in each phase.</param>
 /// <param name="Problems">What the plan asks that the machine does not give.</param>
 public sealed record PlanPreview(
     IReadOnlyList<PreviewPoint> Points,
     double Seconds,
     double? FirstDropsSeconds,
     bool ReachedYield,
-    IReadOnlyList<PlanProblem> Problems
+    IReadOnlyList<PlanProblem> Problems,
+    IReadOnlyList<ArmStep> Arm
 )
 {
     /// <summary>Of a shot as it is described.</summary>
@@ -42,7 +48,16 @@ public sealed record PlanPreview(
         var course = PlanCourse.Along(plan, machine, shot, conditions.YieldGrams);
         var points = shot
             .Samples.Zip(course, (s, c) =>
-                new PreviewPoint(s.Seconds, c.Bar, s.PressureBar, s.CupGrams, s.FlowGramsPerS, s.MostBar, c.Phase)
+                new PreviewPoint(
+                    s.Seconds,
+                    c.Bar,
+                    s.PressureBar,
+                    s.CupGrams,
+                    s.FlowGramsPerS,
+                    s.MostBar,
+                    Math.Clamp(s.StrokeMl / machine.ChamberMl, 0, 1),
+                    c.Phase
+                )
             )
             .ToList();
         return new(
@@ -50,7 +65,8 @@ public sealed record PlanPreview(
             shot.Seconds,
             shot.FirstDropsSeconds,
             shot.ReachedYield,
-            PlanReach.Problems(plan, machine, conditions.Bed.DoseGrams, conditions.YieldGrams)
+            PlanReach.Problems(plan, machine, conditions.Bed.DoseGrams, conditions.YieldGrams),
+            ArmSteps.Of(plan, conditions.YieldGrams)
         );
     }
 }

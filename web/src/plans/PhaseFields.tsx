@@ -1,18 +1,22 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
+import type { Schemas } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
 import { cueKept, cueSaid } from '../shared/units/cue';
 import { useUnits } from '../shared/units/units';
-import { byEvent, endings, endsIn, moves, usualCue, whole, withOneMore, type Phase, type Plan } from './planWords';
+import { ink } from '../theme/system';
+import { ArmGlyph } from './ArmPane';
+import { byEvent, endings, moves, usualCue, whole, withOneMore, type Phase, type Plan } from './planWords';
 
 interface Props {
   plan: Plan;
-  yieldGrams: number;
   hasBoiler: boolean;
   selected: number;
   select: (phase: number) => void;
   change: (phases: Phase[]) => void;
   problem: (phase: number) => string | undefined;
+  /** What the arm does in each phase, as the server says it. */
+  arm: readonly Schemas['ArmStep'][];
 }
 
 const usualEnd: Record<Phase['ending'], number> = {
@@ -25,7 +29,7 @@ const usualEnd: Record<Phase['ending'], number> = {
 };
 
 /** The phases of a plan as a list; the chosen one with everything that can be set about it. */
-export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, change, problem }: Props) {
+export function PhaseFields({ plan, hasBoiler, selected, select, change, problem, arm }: Props) {
   const units = useUnits();
   const phases = plan.phases.map(whole);
   const { unit, show, wire } = units.of('bar');
@@ -59,17 +63,14 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
               aria-expanded={selected === i}
               onClick={() => select(i)}
             >
-              <Box width="20px" fontWeight={700} color={selected === i ? 'oxide' : 'text'}>
-                {i + 1}
-              </Box>
+              <svg width="22" height="22" viewBox="-11 -11 22 22" aria-hidden="true">
+                <ArmGlyph move={arm[i]?.move ?? 'Hold'} x={0} y={0} stroke={ink(selected === i ? 'oxide' : 'text')} />
+              </svg>
               <Box flex="1" fontWeight={selected === i ? 650 : 400}>
-                {phase.name}
+                {arm[i] ? units.sentence(arm[i].sentence) : phase.name}
               </Box>
-              <Box color="quiet" fontSize="14px" style={{ fontVariantNumeric: 'tabular-nums' }}>
-                {phase.move === 'Rest'
-                  ? 'no pressure'
-                  : `${phase.move === 'HoldFlow' ? 'at most ' : ''}${units.pressure(phase.toBar, 1).value} ${units.pressureUnit}`}
-                , {endsIn(phase, yieldGrams)}
+              <Box color="quiet" fontSize="14px">
+                {phase.name}
               </Box>
             </Flex>
             {problem(i) && (
@@ -132,7 +133,7 @@ export function PhaseFields({ plan, yieldGrams, hasBoiler, selected, select, cha
                       onChange={(v) => set(i, { flowGramsPerS: v })}
                     />
                   )}
-                  <Field label="It ends">
+                  <Field label="It is over">
                     {(ids) => (
                       <Select
                         {...ids}

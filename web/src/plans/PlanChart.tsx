@@ -6,6 +6,7 @@ import { bandPath, linear, path, roundUp } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
+import { ArmGlyph, ArmPane } from './ArmPane';
 import { endMovedTo, endNudged, endsIn, whole, type Phase, type Plan } from './planWords';
 
 type Preview = Schemas['PlanPreview'];
@@ -22,7 +23,8 @@ interface Props {
   move?: (index: number, phase: Phase) => void;
 }
 
-const height = 400;
+const height = 420;
+const armHeight = 74;
 const hit = 22;
 
 /** A plan as it would run: its band with a point to drag for each phase, what the machine gives, and what comes of it. */
@@ -34,7 +36,7 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
   const f = units.pressureFactor;
   const { points } = preview;
   const end = Math.max(points.at(-1)?.seconds ?? 10, lands.high, other?.preview.seconds ?? 0);
-  const [left, right, top, bottom] = [44, Math.max(200, width - 44), 28, height - 38];
+  const [left, right, top, bottom] = [44, Math.max(200, width - 44), 28, height - armHeight - 74];
   const x = linear([0, roundUp(end * 1.03, 5, 10)], [left, right]);
   const y = linear([0, 12 * f], [bottom, top]);
   const grams = linear([0, roundUp(yieldGrams * 1.1, 10, 20)], [bottom, top]);
@@ -236,34 +238,38 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
                 style={{ cursor: move ? 'move' : 'default', touchAction: 'none', outlineOffset: 0 }}
               >
                 <circle cx={at(i)} cy={y(phase.toBar * f)} r={hit} fill="transparent" />
-                <rect
-                  x={at(i) - 9}
-                  y={y(phase.toBar * f) - 9}
-                  width="18"
-                  height="18"
-                  rx="2"
+                <circle
+                  cx={at(i)}
+                  cy={y(phase.toBar * f)}
+                  r="10"
                   fill={selected === i ? ink('oxide') : ink('panel')}
                   stroke={selected === i ? ink('oxide') : ink('text')}
                   strokeWidth="2"
                 />
-                <text
+                <ArmGlyph
+                  move={preview.arm[i]?.move ?? 'Hold'}
                   x={at(i)}
-                  y={y(phase.toBar * f) + 4.5}
-                  textAnchor="middle"
-                  fill={selected === i ? ink('onOxide') : ink('text')}
-                  style={{ fontSize: '12px', fontWeight: 700, pointerEvents: 'none' }}
-                >
-                  {i + 1}
-                </text>
+                  y={y(phase.toBar * f)}
+                  stroke={selected === i ? ink('onOxide') : ink('text')}
+                />
               </g>
             ))}
           </Frame>
+          <ArmPane
+            preview={preview}
+            x={x}
+            left={left}
+            right={right}
+            top={height - armHeight - 8}
+            bottom={height - 8}
+            selected={selected}
+          />
         </svg>
       )}
       <Box fontSize="13px" color="quiet">
-        Hatched: the plan and its band. Shaded, up to the fine dotted line: what the machine gives.
+        Hatched: the plan and its band. Shaded: what the machine gives. Below: the piston on its way down.
         {other ? ` Dashes and dots: ${other.name}.` : ''}
-        {move ? ' Drag a point, or move it with the arrow keys; Shift moves further.' : ''}
+        {move ? ' Drag a handle, or move it with the arrow keys; Shift moves further.' : ''}
       </Box>
     </Box>
   );

@@ -125,7 +125,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
               disabled={keep.isPending || view.error !== null || (own ? !changed : false)}
               onClick={() => keep.mutate(false)}
             >
-              {own ? 'Save the changes' : 'Keep as my own'}
+              {own ? 'Save the changes' : 'Save as my own'}
             </Button>
           </Flex>
         }
@@ -246,13 +246,11 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
               </Grid>
             </Grid>
             <Flex gap="2" wrap="wrap" mt="3" align="center">
-              <a
-                href={`/api/plans/${start.key}/file`}
-                download
-                style={{ textDecoration: 'underline', padding: '10px 8px 10px 0' }}
-              >
-                Save as a file
-              </a>
+              <Button asChild tone="quiet">
+                <a href={`/api/plans/${start.key}/file`} download>
+                  Save as a file
+                </a>
+              </Button>
               {own && (
                 <>
                   <Button tone="quiet" onClick={() => keep.mutate(true)}>
@@ -265,7 +263,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
               )}
               {changed && own && (
                 <Button tone="quiet" onClick={() => setPlan(start)}>
-                  Back as it was
+                  Cancel
                 </Button>
               )}
             </Flex>
@@ -273,14 +271,14 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
         </Column>
         <Column>
           <Panel order={2}>
-            <H2>Phases</H2>
+            <H2>What the arm does</H2>
             <PhaseFields
               plan={plan}
-              yieldGrams={shown?.yieldGrams ?? sheet?.yieldGrams ?? 32}
               hasBoiler={machine?.spec.boilerGaugeBar !== null && machine?.spec.boilerGaugeBar !== undefined}
               selected={selected}
               select={setSelected}
               change={(phases) => set({ phases })}
+              arm={shown?.preview.arm ?? []}
               problem={(i) => problems.find((p) => p.phase === i)?.sentence}
             />
           </Panel>

@@ -3370,6 +3370,18 @@ export interface components {
          * @enum {unknown}
          */
         AdviceKind: "Danger" | "Stop" | "Channel" | "WaterEnds" | "TooFine" | "TooCoarse";
+        /**
+         * @description What the arm does in a phase.
+         * @enum {unknown}
+         */
+        ArmMove: "Press" | "Hold" | "Ease" | "Lift" | "Wait";
+        /** @description A phase as the arm's work. */
+        ArmStep: {
+            /** @description What the arm does. */
+            move: components["schemas"]["ArmMove"];
+            /** @description That, and how the hand knows that it is over. */
+            sentence: string;
+        };
         /** @description What age will ask of a bag's grind. */
         BagAgeing: {
             /**
@@ -5275,6 +5287,8 @@ export interface components {
             reachedYield: boolean;
             /** @description What the plan asks that the machine does not give. */
             problems: components["schemas"]["PlanProblem"][];
+            /** @description What the arm does in each phase. */
+            arm: components["schemas"]["ArmStep"][];
         };
         /** @description How a plan would run with the sheet as it stands. */
         PlanPreviewView: {
@@ -5546,6 +5560,11 @@ export interface components {
              * @description Most the machine gives then.
              */
             mostBar: number;
+            /**
+             * Format: double
+             * @description How far down the piston is in its stroke, 0 (top) to 1.
+             */
+            strokeShare: number;
             /**
              * Format: int32
              * @description Index of the phase that is due.

@@ -1,6 +1,4 @@
-using RuddySpring.Server.Hosting;
-
-namespace RuddySpring.Server.Household;
+namespace RuddySpring.Server.Hosting;
 
 /// <summary>Where the sample household can be looked at.</summary>
 /// <param name="Url">Its own address on this machine.</param>
