@@ -1,4 +1,4 @@
-import { Box } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Frame } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
@@ -22,7 +22,10 @@ export const letterOf = (index: number) => String.fromCharCode(65 + index);
 
 const strength = (index: number, count: number) => (count <= 1 ? 1 : 1 - (0.35 * index) / (count - 1));
 
-/** Several shots over each other. Quantities keep their colours; which shot a line belongs to is said by the letters it carries. */
+/**
+ * Several shots over each other. Quantities keep their colours; which shot a line belongs to is said by the letters it
+ * carries.
+ */
 export function Overlay(props: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   return <Box ref={ref}>{width > 0 && <Drawn {...props} width={width} />}</Box>;
@@ -73,15 +76,16 @@ function Drawn({ shots, against, from, height = 460, width }: Props & { width: n
       return p ? (
         <g key={part}>
           <circle cx={x(p[0])} cy={sy(p[1])} r="8.5" fill={ink('panel')} stroke={colour} />
-          <text
+          <chakra.text
             x={x(p[0])}
             y={sy(p[1]) + 4}
             textAnchor="middle"
             fill={ink('text')}
-            style={{ fontSize: '11px', fontWeight: 650 }}
+            fontSize="11px"
+            fontWeight={650}
           >
             {letterOf(index)}
-          </text>
+          </chakra.text>
         </g>
       ) : null;
     });
@@ -93,7 +97,6 @@ function Drawn({ shots, against, from, height = 460, width }: Props & { width: n
       role="img"
       aria-label={`${shots.length} shots over each other, ${xLabel}`}
       data-testid="overlay"
-      style={{ display: 'block' }}
     >
       <Frame
         left={left}

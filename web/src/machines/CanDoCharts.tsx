@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
@@ -39,14 +40,15 @@ export function ForceChart({ can, willingKgf }: { can: CanDo; willingKgf: number
                 stroke={ink('pressure')}
                 strokeWidth={1.2 + i * 0.7}
               />
-              <text
+              <chakra.text
                 x={right + 6}
                 y={y(show(l.points.at(-1)!.handKgf)) + 4}
                 fill={ink('pressure')}
-                style={{ fontSize: '13px', fontWeight: 600 }}
+                fontSize="13px"
+                fontWeight={600}
               >
                 {units.pressure(l.pressureBar, 0).value} {units.pressureUnit}
-              </text>
+              </chakra.text>
             </g>
           ))}
           {willingKgf !== null && can.reachBar !== null && (
@@ -59,9 +61,9 @@ export function ForceChart({ can, willingKgf }: { can: CanDo; willingKgf: number
                 stroke={ink('text')}
                 strokeDasharray="8 4"
               />
-              <text x={left + 6} y={y(show(willingKgf)) - 4} fill={ink('text')} style={{ fontSize: '12px' }}>
+              <chakra.text x={left + 6} y={y(show(willingKgf)) - 4} fill={ink('text')} fontSize="12px">
                 what you are willing to use
-              </text>
+              </chakra.text>
             </g>
           )}
         </>

@@ -75,9 +75,12 @@ export function HeatPanel({ machine }: { machine: Detail }) {
       <H2>Its heat</H2>
       <Box mb="3">
         {machine.heatIsFamily
-          ? `These are its family\u2019s constants, good to about ${units.temperatureStep(machine.heat.spreadK ?? 4).value} ${units.temperature(0).unit}.`
+          ? 'These are its family\u2019s constants, good to about ' +
+            `${units.temperatureStep(machine.heat.spreadK ?? 4).value} ${units.temperature(0).unit}.`
           : machine.heat.fittedReadings
-            ? `Learned from ${machine.heat.fittedReadings} readings; good to about ${units.temperatureStep(machine.heat.spreadK ?? 4, 1).value} ${units.temperature(0).unit}.`
+            ? `Learned from ${machine.heat.fittedReadings} readings; good to about ` +
+              `${units.temperatureStep(machine.heat.spreadK ?? 4, 1).value} ` +
+              `${units.temperature(0).unit}.`
             : 'Set by you.'}{' '}
         {machine.heatReadings > 0
           ? `Its sessions hold ${machine.heatReadings} readings.`

@@ -10,7 +10,10 @@ type Delay = Schemas['LearnedDelay'];
 
 const range = (d: Delay) => (d.low === null || d.high === null ? '' : `${number(d.low, 2)} to ${number(d.high, 2)} s`);
 
-/** What pulls on this machine have told: how long coffee hangs at the spout, how late the scales show, how long a hand goes on. */
+/**
+ * What pulls on this machine have told: how long coffee hangs at the spout, how late the scales show, how long a hand
+ * goes on.
+ */
 export function LearnedPanel({ machine }: { machine: Detail }) {
   const { data: learned } = useLearned();
   if (!learned) return null;

@@ -39,7 +39,9 @@ const ways: Record<Way, Words> = {
     title: 'Weigh the handle',
     gives: 'Lever ratio and seal friction, from a luggage or bathroom scale and the gauge',
     how: () =>
-      'Coffee in the basket, or a blind one. Pull or press the handle through the scale, hold the gauge still, note both. Three readings or more, at different pressures; with how far the stroke was done, if the lever feels heavier at one end.',
+      'Coffee in the basket, or a blind one. Pull or press the handle through the scale, ' +
+      'hold the gauge still, note both. Three readings or more, at different pressures; ' +
+      'with how far the stroke was done, if the lever feels heavier at one end.',
     caution:
       'Never force a lever beyond what one arm does, and hold the machine down. Keep your face away from the handle.',
     columns: () => [
@@ -54,8 +56,10 @@ const ways: Record<Way, Words> = {
     gives: 'What one stroke or filling moves, and what stays behind',
     how: (m) =>
       hasBoiler(m)
-        ? 'No coffee. Raise the lever until the chamber is full, press one whole stroke into a cup on the scale. A few times over.'
-        : 'No coffee. Weigh the water you pour up to the line, press it through into a cup, weigh what comes out. A few times over.',
+        ? 'No coffee. Raise the lever until the chamber is full, press one whole stroke into a ' +
+          'cup on the scale. A few times over.'
+        : 'No coffee. Weigh the water you pour up to the line, press it through into a cup, ' +
+          'weigh what comes out. A few times over.',
     caution: 'The water is hot: hold only the insulated parts and use a cup with a handle.',
     columns: (m) => [
       ...(hasBoiler(m) ? [] : [{ key: 'pouredGrams', label: () => 'Poured in, g', optional: true }]),
@@ -81,7 +85,9 @@ const ways: Record<Way, Words> = {
     title: 'Let the spring run free',
     gives: 'The spring\u2019s line on the indicator card',
     how: () =>
-      'Fine coffee in the basket. Cock the lever, let it go up by itself with a hand on it, and note the gauge at several points of the stroke. Water moved: from the cup, plus what the puck keeps.',
+      'Fine coffee in the basket. Cock the lever, let it go up by itself with a hand on it,' +
+      ' and note the gauge at several points of the stroke. Water moved: from the cup, plus' +
+      ' what the puck keeps.',
     caution: 'A cocked lever that meets no resistance flies up. Keep a hand on it and your face away all the time.',
     columns: () => [
       { key: 'movedMl', label: () => 'Water moved, ml' },
@@ -93,7 +99,8 @@ const ways: Record<Way, Words> = {
     title: 'Hold against a blind basket',
     gives: 'How tight the seal is',
     how: () =>
-      'Blind basket or a coin in it, water in the chamber. Press to about 6, then hold the handle in place without pressing on, and note the gauge every few seconds.',
+      'Blind basket or a coin in it, water in the chamber. Press to about 6, then hold the ' +
+      'handle in place without pressing on, and note the gauge every few seconds.',
     caution: 'Check that the holder is fully seated before you press. Let the pressure go before you open it.',
     columns: () => [
       { key: 'seconds', label: () => 'Held, s' },
@@ -106,7 +113,8 @@ const ways: Record<Way, Words> = {
     gives: 'Its heat constants, from a strip or thermometer over some minutes',
     how: (m) =>
       hasBoiler(m)
-        ? 'From cold: switch on, bleed when the element first goes off, and note the outside of the group every few minutes for half an hour. No flushes, no shots.'
+        ? 'From cold: switch on, bleed when the element first goes off, and note the outside of' +
+          ' the group every few minutes for half an hour. No flushes, no shots.'
         : 'Preheat in its usual way; from then on note the metal of the chamber every minute or two, empty.',
     caution: 'Metal parts stay hot. Do not reach over steam to read.',
     columns: (m) => [
@@ -233,7 +241,10 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
                       : toThe(show(c.plusMinus), show(c.value))
                   }
                   unit={`${c.plusMinus === null ? '' : `\u00b1${Number(show(c.plusMinus).toPrecision(2))} `}${unit}`}
-                  note={`was ${Number(show(c.before).toPrecision(4))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`}
+                  note={
+                    'was ' +
+                    `${Number(show(c.before).toPrecision(4))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`
+                  }
                 />
               );
             })}

@@ -42,7 +42,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
         digits={show(n.max) <= 2 ? 3 : 2}
         value={show((spec[n.field as keyof Spec] as number | null) ?? 0)}
         problem={wrong(n.field)}
-        hint={`${n.origin === 'Measured' ? `measured by ${n.way}${n.plusMinus === null ? '' : `, \u00b1${tidy(show(n.plusMinus))}`}` : originWords[n.origin]}${n.origin === 'Family' ? '' : `; its family ${tidy(show(n.familyValue))}`}; ${tidy(show(n.min))} to ${tidy(show(n.max))}`}
+        hint={whence(n, show)}
         onChange={(v) => numbers.set({ [n.field]: wire(v) })}
       />
     );
@@ -133,4 +133,12 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
 /** A step of a field: about a fiftieth of its usual size, in round numbers. */
 function stepOf(size: number): number {
   return 10 ** Math.round(Math.log10(size / 50));
+}
+
+/** Where a number comes from, what its family has, and how far it may go. */
+function whence(n: Detail['numbers'][number], show: (value: number) => number): string {
+  const sure = n.plusMinus === null ? '' : `, \u00b1${tidy(show(n.plusMinus))}`;
+  const origin = n.origin === 'Measured' ? `measured by ${n.way}${sure}` : originWords[n.origin];
+  const family = n.origin === 'Family' ? '' : `; its family ${tidy(show(n.familyValue))}`;
+  return `${origin}${family}; ${tidy(show(n.min))} to ${tidy(show(n.max))}`;
 }

@@ -1,4 +1,4 @@
-import { Box } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { Frame, Hatch } from '../shared/plot/Frame';
@@ -27,7 +27,9 @@ const height = 420;
 const armHeight = 74;
 const hit = 22;
 
-/** A plan as it would run: its band with a point to drag for each phase, what the machine gives, and what comes of it. */
+/**
+ * A plan as it would run: its band with a point to drag for each phase, what the machine gives, and what comes of it.
+ */
 export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, select, move }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const units = useUnits();
@@ -186,15 +188,15 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
                 stroke={ink('text')}
                 strokeWidth="4"
               />
-              <text
+              <chakra.text
                 x={(x(lands.low) + x(lands.high)) / 2}
                 y={bottom - 9}
                 textAnchor="middle"
                 fill={ink('text')}
-                style={{ fontSize: '12px' }}
+                fontSize="12px"
               >
                 lands
-              </text>
+              </chakra.text>
             </g>
             {preview.firstDropsSeconds !== null && (
               <g>
@@ -206,14 +208,9 @@ export function PlanChart({ plan, preview, lands, other, yieldGrams, selected, s
                   stroke={ink('quiet')}
                   strokeDasharray="1 4"
                 />
-                <text
-                  x={x(preview.firstDropsSeconds) + 4}
-                  y={top + 12}
-                  fill={ink('quiet')}
-                  style={{ fontSize: '12px' }}
-                >
+                <chakra.text x={x(preview.firstDropsSeconds) + 4} y={top + 12} fill={ink('quiet')} fontSize="12px">
                   first drops
-                </text>
+                </chakra.text>
               </g>
             )}
             {phases.map((phase, i) => (

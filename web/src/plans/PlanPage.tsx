@@ -131,7 +131,8 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
         }
       >
         {shown
-          ? `As it would run on ${shown.machineName} with ${number(shown.doseGrams, 1)} g to ${number(shown.yieldGrams, 0)} g, on the puck that is expected.`
+          ? `As it would run on ${shown.machineName} with ${number(shown.doseGrams, 1)} g to ` +
+            `${number(shown.yieldGrams, 0)} g, on the puck that is expected.`
           : 'As it would run with the sheet as it stands.'}
       </PageTitle>
       {keep.error && !(keep.error instanceof Problem && keep.error.field) && (

@@ -50,7 +50,8 @@ export function endsIn(phase: Phase, yieldGrams: number): string {
 }
 
 /**
- * A phase whose end was moved to a moment of the preview: its seconds, grams or share follow; what ends on an event or a stroke stays.
+ * A phase whose end was moved to a moment of the preview: its seconds, grams or share follow; what ends on an event or
+ * a stroke stays.
  * Only where the point was put is worked out here; what comes of it the server says.
  */
 export function endMovedTo(phase: Phase, began: number, seconds: number, grams: number, yieldGrams: number): Phase {

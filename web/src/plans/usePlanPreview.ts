@@ -5,7 +5,10 @@ import type { Plan } from './planWords';
 
 const pauseMs = 60;
 
-/** How a plan would run with the sheet's machine, dose, yield and what is believed of its puck; follows it a moment later. */
+/**
+ * How a plan would run with the sheet's machine, dose, yield and what is believed of its puck; follows it a moment
+ * later.
+ */
 export function usePlanPreview(plan: Plan | null) {
   const settled = useSettled(plan, pauseMs);
   return useQuery({

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { ink } from '../theme/system';
 
@@ -27,14 +28,9 @@ export function Progress({ played }: { played: readonly Schemas['PlayedOnce'][] 
       {played.map((p, i) => (
         <circle key={p.at} cx={x(i)} cy={y(p.points)} r={3} fill={ink('text')} />
       ))}
-      <text
-        x={x(played.length - 1) + 8}
-        y={y(last) + 5}
-        fill={ink('text')}
-        style={{ fontSize: '14px', fontWeight: 650 }}
-      >
+      <chakra.text x={x(played.length - 1) + 8} y={y(last) + 5} fill={ink('text')} fontSize="14px" fontWeight={650}>
         {last}
-      </text>
+      </chakra.text>
     </svg>
   );
 }

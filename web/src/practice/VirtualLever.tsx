@@ -1,4 +1,4 @@
-import { Box } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useRef } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { isField } from '../shared/keys/shortcuts';
@@ -22,7 +22,8 @@ const pivot = { x: 44, y: 0.5 };
 const arm = 140;
 
 /**
- * The virtual lever: a pad that mouse, finger or keys press. The handle goes as the machine's would; the arrow is what the hand gives.
+ * The virtual lever: a pad that mouse, finger or keys press. The handle goes as the machine's would; the arrow is what
+ * the hand gives.
  */
 export function VirtualLever({ view, height, listen }: Props) {
   const units = useUnits();
@@ -161,24 +162,11 @@ export function VirtualLever({ view, height, listen }: Props) {
         </g>
         <circle cx={pivot.x} cy={mid} r={13} fill={ink('panel')} stroke={ink('text')} strokeWidth="4" />
         <path ref={arrow} fill="none" stroke={ink('text')} strokeWidth="5" />
-        <text x={12} y={30} fill={ink('text')} style={{ fontSize: '15px', fontWeight: 650 }}>
+        <chakra.text x={12} y={30} fill={ink('text')} fontSize="15px" fontWeight={650}>
           Your hand
-        </text>
-        <text
-          ref={force}
-          x={12}
-          y={60}
-          fill={ink('text')}
-          style={{ fontSize: '28px', fontWeight: 650, fontStretch: '80%' }}
-        />
-        <text
-          ref={state}
-          x={width - 10}
-          y={height - 12}
-          textAnchor="end"
-          fill={ink('text')}
-          style={{ fontSize: '15px' }}
-        />
+        </chakra.text>
+        <chakra.text ref={force} x={12} y={60} fill={ink('text')} fontSize="28px" fontWeight={650} fontStretch="80%" />
+        <chakra.text ref={state} x={width - 10} y={height - 12} textAnchor="end" fill={ink('text')} fontSize="15px" />
       </svg>
     </Box>
   );

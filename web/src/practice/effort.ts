@@ -2,7 +2,9 @@ import type { Schemas } from '../shared/api/client';
 
 type Control = Schemas['LeverControl'];
 
-/** Effort, 0 to 1, for a pointer at a height on the pad: the top is none, the bottom is all; both ends have some room. */
+/**
+ * Effort, 0 to 1, for a pointer at a height on the pad: the top is none, the bottom is all; both ends have some room.
+ */
 export function effortAt(y: number, top: number, height: number): number {
   const share = (y - top) / height;
   return Math.max(0, Math.min(1, (share - 0.06) / 0.88));

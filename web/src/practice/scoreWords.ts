@@ -24,7 +24,9 @@ export const controlWords: Record<Schemas['LeverControl'], { hand: string; keys:
     keys: 'Down arrow presses harder, up arrow eases; all the way up the group fills.',
   },
   HoldBack: {
-    hand: 'All the way down the lever is held and the group fills; higher up the spring takes over, the hand holding back what is left.',
+    hand:
+      'All the way down the lever is held and the group fills; higher up the spring takes ' +
+      'over, the hand holding back what is left.',
     keys: 'Down arrow holds the lever down, up arrow lets the spring rise.',
   },
   Pump: {

@@ -30,11 +30,13 @@ export const FitGauges = memo(function FitGauges({ answer, hasBoiler, pumps }: P
   const tooMuchForce = answer.handForceKgf !== null && answer.handForceKgf > answer.willingForceKgf;
   const puck = answer.puck;
   const several = answer.strokes !== null && answer.strokes > 1;
+  const ratio = answer.ratio === null ? 'unknown' : `1 to ${number(answer.ratio, 1)}`;
+  const atTheHand = answer.handForceKgf === null ? '' : `, ${force.value} ${force.unit} at the hand`;
+  const fits = answer.fits ? '' : ', which does not fit';
+  const said = `Ratio ${ratio}, ${number(answer.waterGrams, 0)} g of water${fits}${atTheHand}.`;
   return (
     <Box mt="3">
-      <Announce>
-        {`Ratio ${answer.ratio === null ? 'unknown' : `1 to ${number(answer.ratio, 1)}`}, ${number(answer.waterGrams, 0)} g of water${answer.fits ? '' : ', which does not fit'}${answer.handForceKgf === null ? '' : `, ${force.value} ${force.unit} at the hand`}.`}
-      </Announce>
+      <Announce>{said}</Announce>
       <Grid templateColumns={{ base: 'repeat(2, minmax(0,1fr))', sm: 'repeat(4, minmax(0,1fr))' }} gap="3">
         <Gauge
           why="water"
@@ -55,7 +57,8 @@ export const FitGauges = memo(function FitGauges({ answer, hasBoiler, pumps }: P
           note={
             answer.handForceKgf === null
               ? 'the spring works'
-              : `of ${units.force(answer.willingForceKgf).value}, at ${units.pressure(answer.peakBar, 1).value} ${units.pressureUnit}`
+              : `of ${units.force(answer.willingForceKgf).value}, at ` +
+                `${units.pressure(answer.peakBar, 1).value} ${units.pressureUnit}`
           }
         />
         <Gauge

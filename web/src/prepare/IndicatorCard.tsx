@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { cardPaths } from '../shared/plot/card';
 import { Pane } from '../shared/plot/Pane';
@@ -35,9 +36,9 @@ export function IndicatorCard({ shot }: { shot: Schemas['PredictedShot'] }) {
                 stroke={ink('quiet')}
                 strokeDasharray="1 4"
               />
-              <text x={x(drops.strokeMl) + 4} y={top + 12} fill={ink('quiet')} style={{ fontSize: '12px' }}>
+              <chakra.text x={x(drops.strokeMl) + 4} y={top + 12} fill={ink('quiet')} fontSize="12px">
                 first drops
-              </text>
+              </chakra.text>
             </g>
           )}
         </>

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
@@ -10,7 +11,9 @@ type Shot = Schemas['PredictedShot'];
 /** Flow has no axis of its own: it takes the height of the pane at this many g/s. */
 const topFlow = 4;
 
-/** The predicted shot: pressure, flow and cup against time, the cup with the band that eight shots in ten should lie in. */
+/**
+ * The predicted shot: pressure, flow and cup against time, the cup with the band that eight shots in ten should lie in.
+ */
 export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: number }) {
   const units = useUnits();
   const points = shot.points;
@@ -18,7 +21,10 @@ export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: n
   const highest = roundUp(Math.max(...points.map((s) => s.pressureBar)), 2, 6) * units.pressureFactor;
   return (
     <Pane
-      label={`Predicted shot: ${yieldGrams} g in about ${shot.seconds.toFixed(0)} s, between ${shot.secondsLow.toFixed(0)} and ${shot.secondsHigh.toFixed(0)} s`}
+      label={
+        `Predicted shot: ${yieldGrams} g in about ${shot.seconds.toFixed(0)} s, between ` +
+        `${shot.secondsLow.toFixed(0)} and ${shot.secondsHigh.toFixed(0)} s`
+      }
       height={220}
       room={40}
       xDomain={[0, roundUp(Math.max(last, points.at(-1)!.seconds), 10, 20)]}
@@ -75,9 +81,9 @@ export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: n
                   stroke={ink('edge')}
                   strokeDasharray="2 3"
                 />
-                <text x={x(shot.firstDropsSeconds) + 4} y={bottom - 6} fill={ink('quiet')} style={{ fontSize: '12px' }}>
+                <chakra.text x={x(shot.firstDropsSeconds) + 4} y={bottom - 6} fill={ink('quiet')} fontSize="12px">
                   first drops
-                </text>
+                </chakra.text>
               </g>
             )}
           </>

@@ -15,7 +15,9 @@ import { WhoLine } from './WhoLine';
 const SheetPanel = lazy(() => import('./SheetPanel'));
 const nothing: readonly Schemas['ChangeOf'][] = [];
 
-/** One sheet on one screen: who and what in a line, what to set at the left, the shot that it would make at the right. */
+/**
+ * One sheet on one screen: who and what in a line, what to set at the left, the shot that it would make at the right.
+ */
 export default function PreparePage() {
   const { sheet, answer, change, settle, error, problem } = useSheetEditor();
   const { data: bench } = useBench();

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useId } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { number } from '../shared/units/units';
@@ -45,22 +46,18 @@ export function PuckSection({ fit, cover }: { fit: Schemas['PuckFit']; cover: st
         strokeWidth="2"
       />
       <line x1={right + 12} x2={right + 12} y1={rim} y2={top} stroke={ink('oxide')} strokeWidth="2" />
-      <text
+      <chakra.text
         x={right + 17}
         y={Math.max(12, (rim + top) / 2 + 4)}
         fill={ink('oxide')}
-        style={{ fontSize: '13px', fontWeight: 650 }}
+        fontSize="13px"
+        fontWeight={650}
       >
         {number(fit.headspaceMm, 1)} mm
-      </text>
-      <text
-        x={right + 17}
-        y={Math.min(height - 6, (top + floor) / 2 + 8)}
-        fill={ink('quiet')}
-        style={{ fontSize: '13px' }}
-      >
+      </chakra.text>
+      <chakra.text x={right + 17} y={Math.min(height - 6, (top + floor) / 2 + 8)} fill={ink('quiet')} fontSize="13px">
         {number(fit.puckMm, 1)}
-      </text>
+      </chakra.text>
     </svg>
   );
 }

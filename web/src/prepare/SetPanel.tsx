@@ -28,7 +28,9 @@ interface Props {
   children: ReactNode;
 }
 
-/** The numbers to set, large enough to read with a portafilter in the hand. Drawn anew only when one of them changes. */
+/**
+ * The numbers to set, large enough to read with a portafilter in the hand. Drawn anew only when one of them changes.
+ */
 export const SetPanel = memo(function SetPanel(props: Props) {
   const { doseGrams, yieldGrams, grindSetting, grinder, ratio, ratios } = props;
   const { lastTime, since, problems, failure, change, aside, children } = props;

@@ -23,7 +23,10 @@ interface Props {
   take: (part: Partial<Sheet>) => void;
 }
 
-/** The shot that the sheet would make, the chance that it lands, what to set on the grinder, and what else would land it. */
+/**
+ * The shot that the sheet would make, the chance that it lands, what to set on the grinder, and what else would land
+ * it.
+ */
 export const ShotPanel = memo(function ShotPanel({ sheet, locked, scaleUnit, take }: Props) {
   const { view, known } = usePrediction(sheet);
   if (!view) return null;
@@ -63,7 +66,9 @@ const PredictedShot = memo(function PredictedShot({ shot, chance, yieldGrams }: 
         />
       </Flex>
       <Announce>
-        {`${shot.reachesYield ? 'Yield reached' : 'Given up'} after ${number(shot.seconds, 0)} seconds, strength ${number(shot.strength * 100, 1)} percent, extraction ${number(shot.extractionShare * 100, 1)} percent.`}
+        {`${shot.reachesYield ? 'Yield reached' : 'Given up'} after ${number(shot.seconds, 0)} ` +
+          `seconds, strength ${number(shot.strength * 100, 1)} percent, extraction ` +
+          `${number(shot.extractionShare * 100, 1)} percent.`}
       </Announce>
       <Grid templateColumns={{ base: 'repeat(3, minmax(0,1fr))', sm: 'repeat(5, minmax(0,1fr))' }} gap="3" mb="1">
         <Figure

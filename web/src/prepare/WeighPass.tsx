@@ -118,7 +118,8 @@ export const WeighPass = memo(function WeighPass({ doseGrams, preparation, water
             step === 'dose'
               ? `the sheet says ${number(doseGrams, 1)} g`
               : step === 'water' && waterGrams !== null
-                ? `pour to ${number(waterGrams, 0)} g${zero === null ? '' : `, ${number(waterGrams - weight, 0)} g to go`}`
+                ? `pour to ${number(waterGrams, 0)} ` +
+                  `g${zero === null ? '' : `, ${number(waterGrams - weight, 0)} g to go`}`
                 : undefined
           }
         />

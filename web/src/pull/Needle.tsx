@@ -13,8 +13,10 @@ const stepBar = 0.2;
 const sayEveryMs = 100;
 
 /**
- * A gauge that only eyes can read: a wide slider, or the up and down keys, follows its needle. What is followed is sent on and on, so that
- * a needle that stands still is a pressure too; before the first touch nothing is sent, and the pressure counts as assumed.
+ * A gauge that only eyes can read: a wide slider, or the up and down keys, follows its needle. What is followed is
+ * sent on and on, so that
+ * a needle that stands still is a pressure too; before the first touch nothing is sent, and the pressure counts as
+ * assumed.
  */
 export function Needle({ pullId, view }: { pullId: string; view: Instrument }) {
   const units = useUnits();

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Hatch } from '../shared/plot/Frame';
 import { linear } from '../shared/plot/scale';
@@ -20,7 +21,7 @@ export function RestBar({ rest, days, label, id }: Props) {
   const x = linear([0, end], [2, width - 2]);
   const at = x(Math.min(days, end));
   return (
-    <svg width={width} height={height} role="img" aria-label={label} style={{ display: 'block', maxWidth: '100%' }}>
+    <svg width={width} height={height} role="img" aria-label={label} style={{ maxWidth: '100%' }}>
       <defs>
         <Hatch id={`rest-${id}`} />
       </defs>
@@ -38,16 +39,17 @@ export function RestBar({ rest, days, label, id }: Props) {
       {[0, rest.bestFrom, rest.bestTo, rest.cremaTo]
         .filter((d, i, all) => i === 0 || d - all[i - 1]! > end / 14)
         .map((d) => (
-          <text
+          <chakra.text
             key={d}
             x={x(d)}
             y={height - 2}
             textAnchor={d === 0 ? 'start' : 'middle'}
             fill={ink('quiet')}
-            style={{ fontSize: '11px', fontVariantNumeric: 'tabular-nums' }}
+            fontSize="11px"
+            fontVariantNumeric="tabular-nums"
           >
             {d === 0 ? 'roast' : d}
-          </text>
+          </chakra.text>
         ))}
     </svg>
   );

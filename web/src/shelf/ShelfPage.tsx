@@ -86,7 +86,10 @@ export default function ShelfPage() {
                     rest={bench.rest}
                     days={b.daysFromRoast}
                     id={b.id}
-                    label={`${b.daysFromRoast} days of rest; best from day ${bench.rest.bestFrom} to ${bench.rest.bestTo}`}
+                    label={
+                      `${b.daysFromRoast} days of rest; best from day ${bench.rest.bestFrom} to ` +
+                      `${bench.rest.bestTo}`
+                    }
                   />
                 </Box>
               )}

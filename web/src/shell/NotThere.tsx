@@ -16,7 +16,10 @@ export function NotThere() {
   );
 }
 
-/** A page that broke: what stands round it, and a pull under way, go on. What broke is for the browser's console, not for people. */
+/**
+ * A page that broke: what stands round it, and a pull under way, go on. What broke is for the browser's console, not
+ * for people.
+ */
 export function Broken() {
   const error = useRouteError();
   useEffect(() => console.error(error), [error]);

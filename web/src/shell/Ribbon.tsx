@@ -15,7 +15,9 @@ type Session = Schemas['SessionView'];
 const height = 46;
 const track = 10;
 
-/** The session as a ribbon in time: its steps along the foot, the group's heat and its band above them, a mark for now. */
+/**
+ * The session as a ribbon in time: its steps along the foot, the group's heat and its band above them, a mark for now.
+ */
 export function Ribbon({ session, nowMs }: { session: Session; nowMs: number }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const units = useUnits();
@@ -36,10 +38,14 @@ export function Ribbon({ session, nowMs }: { session: Session; nowMs: number }) 
         <button
           type="button"
           onClick={() => void navigate('/warm')}
-          aria-label={`Session from ${timeOfDay(origin + start * 1000)} to ${timeOfDay(origin + end * 1000)}, group ${units.temperature(now.groupC).value} ${degree}${banded ? (now.inBand ? ', in band' : ', out of band') : ''}. Open Warm.`}
+          aria-label={
+            `Session from ${timeOfDay(origin + start * 1000)} to ${timeOfDay(origin + end * 1000)}, ` +
+            `group ${units.temperature(now.groupC).value} ` +
+            `${degree}${banded ? (now.inBand ? ', in band' : ', out of band') : ''}. Open Warm.`
+          }
           style={{ display: 'block', cursor: 'pointer', width: '100%' }}
         >
-          <svg width={width} height={height} aria-hidden="true" style={{ display: 'block' }}>
+          <svg width={width} height={height} aria-hidden="true">
             <defs>
               <Hatch id="ribbon-band" />
             </defs>
@@ -125,7 +131,8 @@ export function Ribbon({ session, nowMs }: { session: Session; nowMs: number }) 
 export function RibbonLine({ session }: { session: Session }) {
   const units = useUnits();
   const { now } = session;
-  const group = `${session.hasBoiler ? 'Group' : 'Metal'} ${units.temperature(now.groupC).value} ${units.temperature(0).unit}`;
+  const group =
+    `${session.hasBoiler ? 'Group' : 'Metal'} ${units.temperature(now.groupC).value} ` + `${units.temperature(0).unit}`;
   const band = session.hasBoiler || session.hasHeater ? (now.inBand ? ', in band' : ', out of band') : '';
   const left = session.hasBoiler ? `, ${now.shotsLeft} ${now.shotsLeft === 1 ? 'shot' : 'shots'} left` : '';
   return <>{`${group}${band}${left}${session.next ? `, next: ${session.next.title.toLowerCase()}` : ''}`}</>;

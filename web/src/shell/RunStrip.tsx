@@ -50,10 +50,12 @@ export function RunStrip() {
     ? ''
     : planned
       ? session.begun
-        ? `${session.hasBoiler ? 'group' : 'metal'} ${units.temperature(session.now.groupC).value} ${degree}${session.hasBoiler ? (session.now.inBand ? ', in band' : ', not in band') : ''}`
+        ? `${session.hasBoiler ? 'group' : 'metal'} ${units.temperature(session.now.groupC).value} ` +
+          `${degree}${session.hasBoiler ? (session.now.inBand ? ', in band' : ', not in band') : ''}`
         : `begin at ${timeOfDay(Date.parse(session.originAt) + session.startSeconds * 1000)}`
       : answer
-        ? `water ${units.temperature(answer.waterC).value} \u00b1${units.temperatureStep(answer.waterPlusMinusC).value} ${degree}`
+        ? `water ${units.temperature(answer.waterC).value} ` +
+          `\u00b1${units.temperatureStep(answer.waterPlusMinusC).value} ${degree}`
         : '';
   const segments = [
     { to: '/warm', name: 'Warm', state: warmth },

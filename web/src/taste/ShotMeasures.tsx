@@ -43,7 +43,8 @@ export function ShotMeasures({ shotId, measures: m, sign }: Props) {
       </Grid>
       {sign && (
         <Box mt="3" fontSize="14px">
-          {`At ${number(sign.atSeconds, 0)} s the resistance fell by ${number(sign.fall * 100, 0)} % more than a puck\u2019s own, with the pressure not rising: a sign of a channel.`}
+          {`At ${number(sign.atSeconds, 0)} s the resistance fell by ${number(sign.fall * 100, 0)} % ` +
+            'more than a puck\u2019s own, with the pressure not rising: a sign of a channel.'}
         </Box>
       )}
     </>

@@ -1,4 +1,4 @@
-import { Box, Grid } from '@chakra-ui/react';
+import { Box, Grid, chakra } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { api, data, type Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
@@ -95,9 +95,9 @@ function GaugeChart({ boiler }: { boiler: Schemas['BehindTheGauge'] }) {
               strokeDasharray="3 3"
             />
             <line x1={left} x2={right} y1={y(set)} y2={y(set)} stroke={ink('edge')} />
-            <text x={left + 6} y={y(set) - 4} fill={ink('quiet')} style={{ fontSize: '12px' }}>
+            <chakra.text x={left + 6} y={y(set) - 4} fill={ink('quiet')} fontSize="12px">
               set pressure
-            </text>
+            </chakra.text>
           </>
         );
       }}

@@ -6,7 +6,10 @@ import { NumberField } from '../shared/ui/NumberField';
 import { Caution, Figure, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 
-/** Temperature by pressure: what to bleed a stable boiler to for a wanted temperature, how long it holds, and the way back. */
+/**
+ * Temperature by pressure: what to bleed a stable boiler to for a wanted temperature, how long it holds, and the way
+ * back.
+ */
 export function BleedTo({ machineId }: { machineId: number }) {
   const units = useUnits();
   const [wanted, setWanted] = useState<number | null>(null);
@@ -33,7 +36,10 @@ export function BleedTo({ machineId }: { machineId: number }) {
           step={degree === '\u00b0C' ? 0.5 : 1}
           value={Number(units.temperature(shown, 1).value)}
           problem={error instanceof Problem ? units.sentence(error.message) : undefined}
-          hint={`This machine can give ${units.temperature(view.lowestC, 1).value} to ${units.temperature(view.highestC, 1).value}`}
+          hint={
+            `This machine can give ${units.temperature(view.lowestC, 1).value} to ` +
+            `${units.temperature(view.highestC, 1).value}`
+          }
           onChange={(v) => setWanted(units.toCelsius(v))}
         />
         {view.plan && wanted !== null && (

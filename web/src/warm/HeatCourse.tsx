@@ -1,4 +1,4 @@
-import { Box } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { timeOfDay } from '../shared/clock';
 import { Frame, Hatch } from '../shared/plot/Frame';
@@ -11,7 +11,10 @@ import { spread } from '../shared/session/spread';
 
 type Session = Schemas['SessionView'];
 
-/** Group and boiler against the time of day: computed, with what is not known about it, its band, readings, shots, and now. */
+/**
+ * Group and boiler against the time of day: computed, with what is not known about it, its band, readings, shots, and
+ * now.
+ */
 export function HeatCourse({ session, nowMs, height = 250 }: { session: Session; nowMs: number; height?: number }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const units = useUnits();
@@ -30,17 +33,15 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
   const doubt = course.filter((p) => p.seconds >= start);
   const banded = session.hasBoiler || session.hasHeater;
   const nowS = (nowMs - origin) / 1000;
+  const degree = units.temperature(0).unit;
+  const [low, high] = [units.temperature(session.bandLowC).value, units.temperature(session.bandHighC).value];
+  const what = banded ? `its band from ${low} to ${high} ${degree}` : 'metal of the chamber';
   const ticks = ticksOf(start, end, origin, width);
   const timeScale = Object.assign((v: number) => x(v), { ticks: () => [] as number[], domain: () => [start, end] });
   return (
     <Box ref={ref}>
       {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="img"
-          aria-label={`Group temperature against the time of day, ${banded ? `its band from ${units.temperature(session.bandLowC).value} to ${units.temperature(session.bandHighC).value} ${units.temperature(0).unit}` : 'metal of the chamber'}`}
-        >
+        <svg width={width} height={height} role="img" aria-label={`Group temperature against the time of day, ${what}`}>
           <defs>
             <Hatch id="heat-band" />
             <clipPath id="heat-pane">
@@ -55,25 +56,30 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
             x={timeScale}
             y={y}
             yColour={quantity.temperature.text}
-            yLabel={`${session.hasBoiler ? 'Group' : 'Chamber metal'}, ${units.temperature(0).unit} (dotted; shade: not known better)`}
+            yLabel={
+              `${session.hasBoiler ? 'Group' : 'Chamber metal'}, ${units.temperature(0).unit} (dotted; ` +
+              'shade: not known better)'
+            }
             y2Label={showBoiler && width > 560 ? 'Boiler (thin line)' : undefined}
             y2Colour={ink('quiet')}
           >
             {ticks.map((tick) => (
-              <text
+              <chakra.text
                 key={tick}
                 x={x(tick)}
                 y={bottom + 16}
                 textAnchor="middle"
                 fill={ink('quiet')}
-                style={{ fontSize: '12px', fontStretch: '80%', fontVariantNumeric: 'tabular-nums' }}
+                fontSize="12px"
+                fontStretch="80%"
+                fontVariantNumeric="tabular-nums"
               >
                 {timeOfDay(origin + tick * 1000)}
-              </text>
+              </chakra.text>
             ))}
-            <text x={right} y={bottom + 31} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
+            <chakra.text x={right} y={bottom + 31} textAnchor="end" fill={ink('quiet')} fontSize="13px">
               time of day
-            </text>
+            </chakra.text>
             <g clipPath="url(#heat-pane)">
               {banded && (
                 <>
@@ -84,9 +90,9 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
                     height={Math.max(0, y(t(session.bandLowC)) - y(t(session.bandHighC)))}
                     fill="url(#heat-band)"
                   />
-                  <text x={left + 6} y={y(t(session.bandHighC)) + 14} fill={ink('quiet')} style={{ fontSize: '12px' }}>
+                  <chakra.text x={left + 6} y={y(t(session.bandHighC)) + 14} fill={ink('quiet')} fontSize="12px">
                     band at lever-up
-                  </text>
+                  </chakra.text>
                 </>
               )}
               <path d={spread(doubt, t, x, y)} fill={ink('temperature')} opacity="0.22" />
@@ -122,14 +128,15 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
                     stroke={ink('oxide')}
                   />
                   <circle cx={x(shot.atSeconds)} cy={y(t(shot.leverUpC))} r="4.5" fill={ink('oxide')} />
-                  <text
+                  <chakra.text
                     x={x(shot.atSeconds) + 4}
                     y={bottom - 5}
                     fill={ink('text')}
-                    style={{ fontSize: '12px', fontWeight: 600 }}
+                    fontSize="12px"
+                    fontWeight={600}
                   >
                     {i + 1}
-                  </text>
+                  </chakra.text>
                 </g>
               ))}
               {session.readings
@@ -146,15 +153,16 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
             {nowS >= start && nowS <= end && (
               <g>
                 <line x1={x(nowS)} x2={x(nowS)} y1={top} y2={bottom} stroke={ink('text')} strokeWidth="1.5" />
-                <text
+                <chakra.text
                   x={x(nowS) + (nowS > end - (end - start) * 0.1 ? -4 : 4)}
                   y={top + 11}
                   textAnchor={nowS > end - (end - start) * 0.1 ? 'end' : 'start'}
                   fill={ink('text')}
-                  style={{ fontSize: '12px', fontWeight: 600 }}
+                  fontSize="12px"
+                  fontWeight={600}
                 >
                   now
-                </text>
+                </chakra.text>
               </g>
             )}
           </Frame>

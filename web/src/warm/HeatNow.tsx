@@ -33,8 +33,10 @@ export function HeatNow({ session }: { session: Session }) {
           unit={degree}
           note={
             now.false
-              ? `false pressure: ${units.pressure(now.false.gaugeBar, 2).value} ${units.pressureUnit} on the gauge would be ${units.temperature(now.false.bledC).value} if bled`
-              : `${units.pressure(now.gaugeBar, 2).value} ${units.pressureUnit} on the gauge${now.elementOn ? ', heating' : ''}`
+              ? `false pressure: ${units.pressure(now.false.gaugeBar, 2).value} ${units.pressureUnit} on ` +
+                `the gauge would be ${units.temperature(now.false.bledC).value} if bled`
+              : `${units.pressure(now.gaugeBar, 2).value} ${units.pressureUnit} on the ` +
+                `gauge${now.elementOn ? ', heating' : ''}`
           }
         />
       ) : (
@@ -52,7 +54,8 @@ export function HeatNow({ session }: { session: Session }) {
         value={session.hasBoiler ? String(now.shotsLeft) : String(session.water.shotsLeft)}
         note={
           session.hasBoiler
-            ? `in band in a row; water for ${session.water.shotsLeft}, or ${number(session.water.steamGramsLeft, 0)} g of steam`
+            ? `in band in a row; water for ${session.water.shotsLeft}, or ` +
+              `${number(session.water.steamGramsLeft, 0)} g of steam`
             : `in ${number(session.water.nowGrams, 0)} g of kettle water`
         }
       />

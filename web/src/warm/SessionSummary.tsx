@@ -29,7 +29,8 @@ export function SessionSummary({ session }: { session: Session }) {
         ? ` ${session.hasBoiler ? 'The boiler' : 'The kettle'} has to be refilled on the way.`
         : ''}
       {session.hasBoiler
-        ? ` ${number(session.water.atEndGrams, 0)} g of water left in the boiler at the end; ${number(session.water.minimumGrams, 0)} g must stay over the element.`
+        ? ` ${number(session.water.atEndGrams, 0)} g of water left in the boiler at the end; ` +
+          `${number(session.water.minimumGrams, 0)} g must stay over the element.`
         : ''}
     </Box>
   );

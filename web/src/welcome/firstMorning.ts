@@ -29,7 +29,10 @@ interface Answers {
   coffee: Coffee;
 }
 
-/** Keeps what was answered: where the bench stands, its beans and grinder, and last its machine, which begins the first sheet. */
+/**
+ * Keeps what was answered: where the bench stands, its beans and grinder, and last its machine, which begins the first
+ * sheet.
+ */
 export async function firstMorning({ household, start, altitude, reads, coffee }: Answers): Promise<void> {
   const { name, ambientC, pressureUnit, temperatureUnit, forceUnit } = household;
   if (altitude !== household.altitudeMetres) {

@@ -33,10 +33,14 @@ export async function data<T>(answer: Promise<Answer<T>>): Promise<T> {
   }
   if (got.response.ok) return got.data as T;
   const said = got.error as { said?: string; detail?: string; title?: string; field?: string } | undefined;
-  throw new Problem(said?.said ?? said?.detail ?? said?.title ?? 'The server could not do that. Try again.', got.response.status, said?.field);
+  const sentence = said?.said ?? said?.detail ?? said?.title ?? 'The server could not do that. Try again.';
+  throw new Problem(sentence, got.response.status, said?.field);
 }
 
-/** The sentence of anything that was thrown: the server's own, or that the page is at fault; never what a program says to programmers. */
+/**
+ * The sentence of anything that was thrown: the server's own, or that the page is at fault; never what a program says
+ * to programmers.
+ */
 export function sentenceOf(error: unknown): string {
   if (error instanceof Problem) return inOurUnits(error.message);
   console.error(error);

@@ -9,7 +9,8 @@ interface Thing {
 const of = ({ id, version }: Thing) => ({ params: { path: { id }, query: { version } } });
 
 /**
- * Changes of things on the bench: only the members that change are sent, as a JSON merge patch. The generated types know whole bodies only,
+ * Changes of things on the bench: only the members that change are sent, as a JSON merge patch. The generated types
+ * know whole bodies only,
  * so this is the one place where a part is passed for the whole.
  */
 export const patchMachine = (thing: Thing, change: { name?: string; spec?: Partial<Schemas['Machine']> }) =>

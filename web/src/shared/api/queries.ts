@@ -29,7 +29,9 @@ export const useBench = () => useQuery(bench);
 
 export const useSheet = () => useQuery(sheet);
 
-/** The session under way or as it would be planned now; asked for again while it goes on, as the heat moves by itself. */
+/**
+ * The session under way or as it would be planned now; asked for again while it goes on, as the heat moves by itself.
+ */
 export const useSession = () =>
   useQuery({
     ...session,
@@ -37,7 +39,8 @@ export const useSession = () =>
   });
 
 /** What the pulls have told of scales, spouts and hands. */
-export const useLearned = () => useQuery({ queryKey: ['pull', 'learned'], queryFn: () => data(api.GET('/api/pull/learned')) });
+export const useLearned = () =>
+  useQuery({ queryKey: ['pull', 'learned'], queryFn: () => data(api.GET('/api/pull/learned')) });
 
 export const useMachine = (id: number) =>
   useQuery({

@@ -3,7 +3,8 @@ import { useForm, type DefaultValues, type FieldValues, type Path } from 'react-
 import type * as z from 'zod/mini';
 
 /**
- * A form over something kept, or something new: it is checked before it is sent, shows what is kept now with what was typed in its place,
+ * A form over something kept, or something new: it is checked before it is sent, shows what is kept now with what was
+ * typed in its place,
  * and gives only what was typed, so that saving sends back nothing that somebody else changed meanwhile.
  */
 export function useChecked<T extends FieldValues>(schema: z.ZodMiniType<T, T>, start: T | undefined, fresh: T) {

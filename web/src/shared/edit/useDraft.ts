@@ -1,7 +1,8 @@
 import { useState } from 'react';
 
 /**
- * A form over something kept: shows it as it is now with what was typed in its place, and gives only what was typed, so that saving sends
+ * A form over something kept: shows it as it is now with what was typed in its place, and gives only what was typed,
+ * so that saving sends
  * back nothing that somebody else changed meanwhile.
  */
 export function useDraft<T extends object>(now: T) {

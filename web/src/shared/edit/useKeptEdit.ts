@@ -15,11 +15,13 @@ interface What<T, A> {
 }
 
 /**
- * Editing something that the server keeps, as it is typed: what is typed shows at once and is never lost to an answer that comes late; one
+ * Editing something that the server keeps, as it is typed: what is typed shows at once and is never lost to an answer
+ * that comes late; one
  * question is asked at a time, and what is typed meanwhile goes in the next.
  */
 export function useKeptEdit<T, A>(what: What<T, A>) {
-  // what was typed, and over what it is shown once the server has it: it gives way when that is rendered anew, and not a moment before,
+  // what was typed, and over what it is shown once the server has it: it gives way when that is rendered anew, and not
+  // a moment before,
   // or the next letter would be typed into what stood there earlier
   const [typed, setTyped] = useState<{ value: T; over?: unknown } | null>(null);
   const [problem, setProblem] = useState<unknown>(null);

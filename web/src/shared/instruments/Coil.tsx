@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useRef } from 'react';
 import { number } from '../units/units';
 import { ink } from '../../theme/system';
@@ -16,7 +17,9 @@ export function coilPath(from: number, to: number): string {
   let d = `M${middle} ${from.toFixed(1)}`;
   for (let i = 0; i < turns; i++) {
     const y = from + i * step;
-    d += `C${middle + half * 1.5} ${y.toFixed(1)} ${middle + half * 1.5} ${(y + step * 0.5).toFixed(1)} ${middle} ${(y + step * 0.5).toFixed(1)}`;
+    d +=
+      `C${middle + half * 1.5} ${y.toFixed(1)} ${middle + half * 1.5} ` +
+      `${(y + step * 0.5).toFixed(1)} ${middle} ${(y + step * 0.5).toFixed(1)}`;
     d += `S${middle - half * 1.5} ${(y + step).toFixed(1)} ${middle} ${(y + step).toFixed(1)}`;
   }
   return d;
@@ -51,23 +54,24 @@ export function Coil({ view, height }: { view: Instrument; height: number }) {
       aria-label="Stroke used up, and water moved"
       style={{ display: 'block', flexShrink: 0 }}
     >
-      <text x={0} y={14} fill={ink('text')} style={{ fontSize: '13px', fontWeight: 600 }}>
+      <chakra.text x={0} y={14} fill={ink('text')} fontSize="13px" fontWeight={600}>
         Stroke
-      </text>
+      </chakra.text>
       <line x1={middle - 34} x2={middle - 34} y1={top - 8} y2={foot} stroke={ink('edge')} />
       <line x1={middle + 34} x2={middle + 34} y1={top - 8} y2={foot} stroke={ink('edge')} />
       <path ref={coil} fill="none" stroke={ink('text')} strokeWidth="4" strokeLinecap="round" />
       <rect ref={plate} x={middle - 32} width={64} height={8} fill={ink('text')} />
       <rect x={middle - 36} y={foot} width={72} height={6} fill={ink('edge')} />
-      <text
+      <chakra.text
         ref={moved}
         x={middle}
         y={foot + 28}
         textAnchor="middle"
         fill={ink('text')}
-        style={{ fontSize: '18px', fontWeight: 650 }}
+        fontSize="18px"
+        fontWeight={650}
       />
-      <text ref={stroke} x={middle} y={foot + 48} textAnchor="middle" fill={ink('text')} style={{ fontSize: '14px' }} />
+      <chakra.text ref={stroke} x={middle} y={foot + 48} textAnchor="middle" fill={ink('text')} fontSize="14px" />
     </svg>
   );
 }

@@ -27,7 +27,8 @@ const fullAt = 0.96;
 const keeps = 0.75;
 
 /**
- * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, on animation frames; React draws only
+ * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, on animation
+ * frames; React draws only
  * axes, and those anew when the pull outgrows them.
  */
 export function LiveCanvas({ view, recording, height }: Props) {
@@ -92,7 +93,6 @@ export function LiveCanvas({ view, recording, height }: Props) {
           height={height}
           role="img"
           aria-label="Pressure, cup and flow against seconds, with the plan"
-          style={{ display: 'block' }}
         >
           <defs>
             <Hatch id={hatch} />

@@ -1,4 +1,4 @@
-import { Box } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import { useRef } from 'react';
 import { cardPaths } from '../plot/card';
 import { Frame } from '../plot/Frame';
@@ -24,7 +24,8 @@ export function cardPoints(pressure: readonly (readonly number[])[], stroke: rea
 }
 
 /**
- * The indicator card while it is drawn: pressure against the water of the stroke. A free spring runs down a straight line; the
+ * The indicator card while it is drawn: pressure against the water of the stroke. A free spring runs down a straight
+ * line; the
  * area is work.
  */
 export function LiveCard({ view, recording, height }: { view: Instrument; recording: Recording; height: number }) {
@@ -56,7 +57,6 @@ export function LiveCard({ view, recording, height }: { view: Instrument; record
           height={height}
           role="img"
           aria-label="Indicator card: pressure against the water of the stroke"
-          style={{ display: 'block' }}
         >
           <Frame
             left={left}
@@ -84,13 +84,13 @@ export function LiveCard({ view, recording, height }: { view: Instrument; record
             )}
             <path ref={area} fill={ink('pressure')} opacity="0.14" />
             <path ref={line} fill="none" stroke={ink('pressure')} strokeWidth="3.2" strokeLinejoin="round" />
-            <text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
+            <chakra.text x={right} y={top - 7} textAnchor="end" fill={ink('quiet')} fontSize="13px">
               {view.pressureBy === 'Strokes'
                 ? ''
                 : spring
                   ? 'dashes: the free spring'
                   : 'dashes: your force at its limit'}
-            </text>
+            </chakra.text>
           </Frame>
         </svg>
       )}

@@ -24,7 +24,8 @@ interface Props {
 }
 
 /**
- * Grams, pressure, seconds, flow and hand force, as large as the height allows, written straight into the page; compact in one row on a phone.
+ * Grams, pressure, seconds, flow and hand force, as large as the height allows, written straight into the page;
+ * compact in one row on a phone.
  */
 export function LiveFigures({ view, height, compact = false, hand = true }: Props) {
   const units = useUnits();

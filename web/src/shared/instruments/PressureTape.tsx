@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useId, useRef } from 'react';
 import { Hatch } from '../plot/Frame';
 import { linear } from '../plot/scale';
@@ -53,9 +54,9 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
       <defs>
         <Hatch id={hatch} />
       </defs>
-      <text x={0} y={14} fill={ink('pressure')} style={{ fontSize: '13px', fontWeight: 600 }}>
+      <chakra.text x={0} y={14} fill={ink('pressure')} fontSize="13px" fontWeight={600}>
         {units.pressureUnit}
-      </text>
+      </chakra.text>
       <rect
         x={tapeLeft}
         y={y(10 * f)}
@@ -76,29 +77,33 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
       {y.ticks(10).map((tick) => (
         <g key={tick}>
           <line x1={tapeLeft - 5} x2={tapeLeft} y1={y(tick)} y2={y(tick)} stroke={ink('edge')} />
-          <text
+          <chakra.text
             x={tapeLeft - 9}
             y={y(tick) + 5}
             textAnchor="end"
             fill={ink('text')}
-            style={{ fontSize: '15px', fontStretch: '80%', fontVariantNumeric: 'tabular-nums' }}
+            fontSize="15px"
+            fontStretch="80%"
+            fontVariantNumeric="tabular-nums"
           >
             {tick}
-          </text>
+          </chakra.text>
         </g>
       ))}
       <g ref={hold} visibility="hidden">
         <path d="M0 0 L11 -9 L11 9 Z" fill={ink('text')} />
-        <text x={13} y={-3} fill={ink('text')} style={{ fontSize: '12px' }}>
+        <chakra.text x={13} y={-3} fill={ink('text')} fontSize="12px">
           hold
-        </text>
-        <text ref={whose} x={13} y={27} fill={ink('text')} style={{ fontSize: '12px' }} />
-        <text
+        </chakra.text>
+        <chakra.text ref={whose} x={13} y={27} fill={ink('text')} fontSize="12px" />
+        <chakra.text
           ref={holdText}
           x={13}
           y={13}
           fill={ink('text')}
-          style={{ fontSize: '18px', fontWeight: 700, fontStretch: '80%' }}
+          fontSize="18px"
+          fontWeight={700}
+          fontStretch="80%"
         />
       </g>
     </svg>

@@ -5,7 +5,9 @@ import type { Instrument } from './instrument';
 
 const points = (samples: readonly (readonly number[])[]) => samples.map((s) => [s[0]!, s[1]!] as Point);
 
-/** All that has been seen of a pull, for whatever is drawn of it; s since the lever moved against bar, g, g/s and ml. */
+/**
+ * All that has been seen of a pull, for whatever is drawn of it; s since the lever moved against bar, g, g/s and ml.
+ */
 export class Recording {
   readonly pressure: Point[];
   readonly weight: Point[];

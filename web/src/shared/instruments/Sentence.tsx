@@ -16,7 +16,8 @@ interface Said {
 }
 
 /**
- * One sentence: what to do now and what ends it. What the coach has to say takes its place, the plan's stands below. Re-rendered only when
+ * One sentence: what to do now and what ends it. What the coach has to say takes its place, the plan's stands below.
+ * Re-rendered only when
  * it changes, so that a screen reader hears each once.
  */
 export function Sentence({ view }: { view: Instrument }) {
@@ -94,5 +95,8 @@ function besides(frame: LiveFrame, units: ReturnType<typeof useUnits>, plan: Ins
     coach.holdForceKgf === null
       ? ''
       : `, ${units.force(coach.holdForceKgf, 0).value} ${units.force(0).unit} at the hand`;
-  return `${units.pressure(Math.round(coach.holdBar * 5) / 5, 1).value} ${units.pressureUnit} would hold ${flow}${hand}.`;
+  return (
+    `${units.pressure(Math.round(coach.holdBar * 5) / 5, 1).value} ${units.pressureUnit} ` +
+    `would hold ${flow}${hand}.`
+  );
 }

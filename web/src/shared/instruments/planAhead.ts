@@ -7,7 +7,8 @@ interface PlanPoint {
 }
 
 /**
- * The rest of the plan from now on: the course of the phases still to come, moved so that the phase that is due begins where it really
+ * The rest of the plan from now on: the course of the phases still to come, moved so that the phase that is due begins
+ * where it really
  * began. Drawing only; what the plan wants now comes from the server.
  */
 export function planAhead(

@@ -35,7 +35,8 @@ export const nothingHeard: Heard = {
 };
 
 /**
- * What is to be heard of a frame, and what to remember of it. Outside the plan's band a tone leads the hand up or down, again and again;
+ * What is to be heard of a frame, and what to remember of it. Outside the plan's band a tone leads the hand up or
+ * down, again and again;
  * inside there is silence.
  */
 export function cuesOf(frame: LiveFrame, before: Heard, bandBar: number, easing: readonly boolean[]): [Cue[], Heard] {

@@ -6,7 +6,10 @@ export type Loudness = 'off' | 'quiet' | 'full';
 const soundKey = 'ruddy-pull-sound';
 const speechKey = 'ruddy-pull-speech';
 
-/** A note: from one pitch to another, after a pause, for so long. Low enough to be heard over a kettle, soft enough for a sleeping house. */
+/**
+ * A note: from one pitch to another, after a pause, for so long. Low enough to be heard over a kettle, soft enough for
+ * a sleeping house.
+ */
 interface Note {
   from: number;
   to?: number;
@@ -14,7 +17,8 @@ interface Note {
   seconds: number;
 }
 
-// up leads the hand up, down leads it down; the rest differ by rhythm as well as by pitch, for those who hear pitch badly
+// up leads the hand up, down leads it down; the rest differ by rhythm as well as by pitch, for those who hear pitch
+// badly
 const score: Record<Cue, Note[]> = {
   begin: [{ from: 440, seconds: 0.12 }],
   drops: [
@@ -42,7 +46,9 @@ const score: Record<Cue, Note[]> = {
   back: [{ from: 523, to: 349, seconds: 0.22 }],
 };
 
-/** Tones, ticks and speech of a pull, kept on this screen. A browser lets sound begin only after the first touch or key. */
+/**
+ * Tones, ticks and speech of a pull, kept on this screen. A browser lets sound begin only after the first touch or key.
+ */
 class PullSound {
   private context: AudioContext | undefined;
   loudness: Loudness = (localStorage.getItem(soundKey) as Loudness | null) ?? 'off';

@@ -12,7 +12,8 @@ export const figureEveryMs = 100;
 const calmest = () => (window.matchMedia('(prefers-reduced-motion: reduce)').matches ? figureEveryMs : 0);
 
 /**
- * Draws the newest frame after every render, and then, on animation frames and at most so often, whenever the instrument tells something
+ * Draws the newest frame after every render, and then, on animation frames and at most so often, whenever the
+ * instrument tells something
  * new.
  */
 export function useLiveDrawing(view: Instrument, draw: (frame: LiveFrame) => void, everyMs = lineEveryMs) {

@@ -8,7 +8,8 @@ const most = 1100;
 export const keysHeight = 100;
 
 /**
- * Height that an instrument can have so that all of it and what stands below it is in the window, whatever stands above; and whether that is a
+ * Height that an instrument can have so that all of it and what stands below it is in the window, whatever stands
+ * above; and whether that is a
  * phone's window, where the page is scrolled and the height is the one given.
  */
 export function useRoom<T extends HTMLElement>(below: number, phoneHeight: (windowHeight: number) => number) {

@@ -1,6 +1,9 @@
 import { useEffect } from 'react';
 
-/** Keeps the screen awake while a pull is on, where the system allows it; asks again after the page was hidden, which ends the lock. */
+/**
+ * Keeps the screen awake while a pull is on, where the system allows it; asks again after the page was hidden, which
+ * ends the lock.
+ */
 export function useWakeLock(wanted: boolean) {
   useEffect(() => {
     if (!wanted || !('wakeLock' in navigator)) return;

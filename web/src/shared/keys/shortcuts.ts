@@ -69,7 +69,10 @@ class Shortcuts {
 
   readonly lettersOn = () => this.letters;
 
-  /** Single letters can be switched off (WCAG 2.2, 2.1.4): who speaks to the computer, or has a cat, types them by mistake. */
+  /**
+   * Single letters can be switched off (WCAG 2.2, 2.1.4): who speaks to the computer, or has a cat, types them by
+   * mistake.
+   */
   switchLetters(on: boolean) {
     this.letters = on;
     try {

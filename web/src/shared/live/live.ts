@@ -80,7 +80,8 @@ export function presentAfter(
 }
 
 /**
- * The one connection to the server's live hub. Frames go to listeners that draw straight into the page; only what rarely changes goes
+ * The one connection to the server's live hub. Frames go to listeners that draw straight into the page; only what
+ * rarely changes goes
  * through React.
  */
 class LiveFeed {

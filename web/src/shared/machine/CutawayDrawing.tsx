@@ -20,7 +20,8 @@ const metal = { fill: ink('edge'), stroke: ink('text'), strokeWidth: 1 } as cons
 const spout = 8;
 
 /**
- * A section through the mechanism, drawn to scale from the machine's own numbers: 1 unit is 1 mm. Water is blue-grey hatching, the puck
+ * A section through the mechanism, drawn to scale from the machine's own numbers: 1 unit is 1 mm. Water is blue-grey
+ * hatching, the puck
  * is dotted, metal is solid. It shows how pressure is made, not what a machine looks like.
  */
 export function CutawayDrawing({ family, cut, restricted, height = 260, label }: Props) {
@@ -191,7 +192,10 @@ function BoilerAt({ filled, right, y, w, h }: { filled: number; right: number; y
       <rect x={x} y={y} width={w} height={h} rx="8" {...line} strokeWidth="2.4" />
       <Box x={x + 3} y={level} w={w - 6} h={y + h - 4 - level} fill={water} />
       <path
-        d={`M${x + 6} ${y + h - 10} ${Array.from({ length: 6 }, () => `l${(w - 14) / 12} -5 l${(w - 14) / 12} 5`).join(' ')}`}
+        d={
+          `M${x + 6} ${y + h - 10} ` +
+          `${Array.from({ length: 6 }, () => `l${(w - 14) / 12} -5 l${(w - 14) / 12} 5`).join(' ')}`
+        }
         stroke={ink('oxide')}
         strokeWidth="1.8"
         fill="none"
@@ -208,7 +212,10 @@ const Coil = ({ bore, top, bottom }: { bore: number; top: number; bottom: number
   const half = bore / 2 - 4;
   return (
     <path
-      d={`M${-half} ${top} ${Array.from({ length: turns * 2 }, (_, i) => `L${i % 2 === 0 ? half : -half} ${top + (i + 1) * step}`).join(' ')}`}
+      d={
+        `M${-half} ${top} ` +
+        `${Array.from({ length: turns * 2 }, (_, i) => `L${i % 2 === 0 ? half : -half} ${top + (i + 1) * step}`).join(' ')}`
+      }
       stroke={ink('oxide')}
       strokeWidth="3"
       strokeLinejoin="round"
@@ -273,7 +280,10 @@ const drawings: Record<Family, (cut: Cutaway, restricted: boolean) => ReactNode>
       {[-1, 1].map((side) => (
         <path
           key={side}
-          d={`M${side * (cut.pistonMm / 2 + 9)} ${floor - 44} ${Array.from({ length: 5 }, (_, i) => `l${i % 2 ? -5 : 5} 7`).join(' ')}`}
+          d={
+            `M${side * (cut.pistonMm / 2 + 9)} ${floor - 44} ` +
+            `${Array.from({ length: 5 }, (_, i) => `l${i % 2 ? -5 : 5} 7`).join(' ')}`
+          }
           stroke={ink('oxide')}
           strokeWidth="1.8"
           fill="none"

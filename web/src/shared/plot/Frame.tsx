@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { hatchGround, ink } from '../../theme/system';
 
@@ -53,19 +54,13 @@ export function Frame(p: Props) {
           {value}
         </text>
       ))}
-      <text x={p.left} y={p.top - 7} fill={p.yColour} style={{ fontSize: '13px', fontWeight: 600 }}>
+      <chakra.text x={p.left} y={p.top - 7} fill={p.yColour} fontSize="13px" fontWeight={600}>
         {p.yLabel}
-      </text>
+      </chakra.text>
       {p.y2Label && (
-        <text
-          x={p.right}
-          y={p.top - 7}
-          textAnchor="end"
-          fill={p.y2Colour}
-          style={{ fontSize: '13px', fontWeight: 600 }}
-        >
+        <chakra.text x={p.right} y={p.top - 7} textAnchor="end" fill={p.y2Colour} fontSize="13px" fontWeight={600}>
           {p.y2Label}
-        </text>
+        </chakra.text>
       )}
       {p.xLabel &&
         xs.map((value) => (
@@ -74,9 +69,9 @@ export function Frame(p: Props) {
           </text>
         ))}
       {p.xLabel && (
-        <text x={p.right} y={p.bottom + 31} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
+        <chakra.text x={p.right} y={p.bottom + 31} textAnchor="end" fill={ink('quiet')} fontSize="13px">
           {p.xLabel}
-        </text>
+        </chakra.text>
       )}
       {p.children}
       <line x1={p.left} x2={p.right} y1={p.bottom} y2={p.bottom} stroke={ink('edge')} />

@@ -19,7 +19,7 @@ export function PlanSketch({ points: corners, bandBar, width = 200, height = 72 
   const x = linear([0, at], [2, width - 2]);
   const y = linear([0, 10], [height - 2, 2]);
   return (
-    <svg width={width} height={height} aria-hidden="true" style={{ display: 'block', maxWidth: '100%' }}>
+    <svg width={width} height={height} aria-hidden="true" style={{ maxWidth: '100%' }}>
       <defs>
         <Hatch id={hatch} />
       </defs>

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { ink } from '../../theme/system';
 import { useUnits } from '../units/units';
@@ -36,9 +37,9 @@ export function PressureFrame({
     >
       {children}
       {planned && (
-        <text x={pane.right} y={pane.top - 7} textAnchor="end" fill={ink('quiet')} style={{ fontSize: '13px' }}>
+        <chakra.text x={pane.right} y={pane.top - 7} textAnchor="end" fill={ink('quiet')} fontSize="13px">
           hatched: the plan
-        </text>
+        </chakra.text>
       )}
     </Frame>
   );

@@ -17,7 +17,7 @@ export function SmallTrace({ pressure, weight, width = 120, height = 40 }: Props
       )
       .join(' ');
   return (
-    <svg width={width} height={height} aria-hidden="true" style={{ display: 'block' }}>
+    <svg width={width} height={height} aria-hidden="true">
       {weight.length > 0 && (
         <polyline
           points={line(weight, 90)}

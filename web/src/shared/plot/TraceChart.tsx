@@ -72,13 +72,7 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
   return (
     <Box ref={ref} width="100%">
       {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role={move ? 'group' : 'img'}
-          aria-label={label}
-          style={{ display: 'block' }}
-        >
+        <svg width={width} height={height} role={move ? 'group' : 'img'} aria-label={label}>
           <defs>
             <Hatch id={hatch} />
           </defs>

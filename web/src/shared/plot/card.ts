@@ -1,6 +1,9 @@
 import { path, type Point } from './scale';
 
-/** An indicator card begins anew with every stroke: points of ml and bar, apart where the water of the stroke falls back. */
+/**
+ * An indicator card begins anew with every stroke: points of ml and bar, apart where the water of the stroke falls
+ * back.
+ */
 export function strokesOf(points: readonly Point[]): Point[][] {
   const strokes: Point[][] = [];
   let last = Infinity;

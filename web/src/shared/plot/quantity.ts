@@ -1,6 +1,8 @@
 import { ink } from '../../theme/system';
 
-/** How each quantity is drawn everywhere, on screen and on paper: colour, dash and width together, never colour alone. */
+/**
+ * How each quantity is drawn everywhere, on screen and on paper: colour, dash and width together, never colour alone.
+ */
 export const quantity = {
   pressure: { label: 'Pressure', stroke: ink('pressure'), dash: undefined, width: 2.6, text: ink('pressure') },
   flow: { label: 'Flow', stroke: ink('flow'), dash: '1 0', width: 1.6, text: ink('flow') },

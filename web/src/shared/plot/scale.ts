@@ -55,7 +55,8 @@ export function firstFrom(points: readonly Point[], x: number): number {
 }
 
 /**
- * The points from a value of x on, as many as a screen can show: of each bucket the lowest and the highest in their order, and the newest
+ * The points from a value of x on, as many as a screen can show: of each bucket the lowest and the highest in their
+ * order, and the newest
  * of all. Buckets begin at multiples of their width, so that a line that moves along does not flicker.
  */
 export function thinned(points: readonly Point[], from: number, bucket: number): Point[] {

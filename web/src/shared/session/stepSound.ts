@@ -64,7 +64,9 @@ export function cues(session: Schemas['SessionView']): Cue[] {
   );
 }
 
-/** Sounds each step of a session under way once when it is due. The times are the server's, so a reload loses nothing. */
+/**
+ * Sounds each step of a session under way once when it is due. The times are the server's, so a reload loses nothing.
+ */
 export function useStepSound(session: Schemas['SessionView'] | undefined, nowMs: number) {
   const heard = useRef(new Set<string>());
   const began = useRef(nowMs);

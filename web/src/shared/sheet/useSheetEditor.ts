@@ -17,7 +17,10 @@ export const machineChooser =
     change({ ...start, brewerId: brewerId ?? start.brewerId });
   };
 
-/** The sheet as typed, with the server's answer following a moment later. What is typed is kept even where it does not do. */
+/**
+ * The sheet as typed, with the server's answer following a moment later. What is typed is kept even where it does not
+ * do.
+ */
 export function useSheetEditor() {
   const queries = useQueryClient();
   const { data: answer, error } = useSheet();

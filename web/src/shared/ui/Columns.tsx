@@ -1,7 +1,10 @@
 import { Grid } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
-/** Two columns on a wide screen; on a phone their panels stand in one row of the page's own order, by each panel's order. */
+/**
+ * Two columns on a wide screen; on a phone their panels stand in one row of the page's own order, by each panel's
+ * order.
+ */
 export const Columns = ({ widths, children }: { widths: [number, number]; children: ReactNode }) => (
   <Grid
     display={{ base: 'flex', lg: 'grid' }}

@@ -5,7 +5,8 @@ let focusedAt: string | null = null;
 let navigated = false;
 
 /**
- * Names the browser's tab after a page, and moves the focus to the page's heading when one has come there from another, so that whoever listens
+ * Names the browser's tab after a page, and moves the focus to the page's heading when one has come there from
+ * another, so that whoever listens
  * or goes by keys begins where the page does. Give the ref to the heading.
  */
 export function usePageName(title: string) {

@@ -5,13 +5,16 @@ import { makeUnits } from './units';
 const metric = makeUnits('bar', 'degC', 'kgf');
 const us = makeUnits('psi', 'degF', 'N');
 
-test('a cue says the pressure of its phase in the household\u2019s unit, and nothing that the brewer wrote instead', () => {
-  const phase = { cue: 'Hold {bar}', toBar: 2.5 };
-  expect(cueSaid(phase, metric)).toBe('Hold 2.5 bar');
-  expect(cueSaid({ ...phase, toBar: 8 }, metric)).toBe('Hold 8 bar');
-  expect(cueSaid(phase, us)).toBe('Hold 36 psi');
-  expect(cueSaid({ cue: 'Lean on it', toBar: 8 }, us)).toBe('Lean on it');
-});
+test(
+  'a cue says the pressure of its phase in the household\u2019s unit, and nothing that ' + 'the brewer wrote instead',
+  () => {
+    const phase = { cue: 'Hold {bar}', toBar: 2.5 };
+    expect(cueSaid(phase, metric)).toBe('Hold 2.5 bar');
+    expect(cueSaid({ ...phase, toBar: 8 }, metric)).toBe('Hold 8 bar');
+    expect(cueSaid(phase, us)).toBe('Hold 36 psi');
+    expect(cueSaid({ cue: 'Lean on it', toBar: 8 }, us)).toBe('Lean on it');
+  },
+);
 
 test('a cue of old, in bar, is understood', () => {
   expect(withOwnPressure({ cue: 'Hold 2.5 bar', toBar: 2.5 })).toBe('Hold {bar}');
