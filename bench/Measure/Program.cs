@@ -7,7 +7,7 @@ var quick = args.Contains("--quick");
 var rows = new List<Row>();
 void Add(IEnumerable<Row> more) => rows.AddRange(more);
 
-// --only core, ledger, live, coach or attacks, while working on one of them
+// --only core, ledger, start, live, coach or attacks, while working on one of them
 var onlyAt = Array.IndexOf(args, "--only");
 bool Wanted(string part) => onlyAt < 0 || onlyAt + 1 >= args.Length || args[onlyAt + 1] == part;
 
@@ -15,6 +15,8 @@ if (Wanted("core"))
     Add(CoreTimes.Measure(quick));
 if (Wanted("ledger"))
     Add(await LedgerTimes.MeasureAsync(quick));
+if (Wanted("start"))
+    Add(await StartTimes.MeasureAsync());
 if (args.Contains("--full") && Wanted("coach"))
     Add(CoachLimit.Measure());
 if (args.Contains("--full") && Wanted("attacks"))

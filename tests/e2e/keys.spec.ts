@@ -50,6 +50,7 @@ test('holding T ticks one step off, and a name is typed without losing a letter'
     await page.goto(`${home.url}/warm`);
     await page.getByRole('button', { name: 'Keep this plan' }).click();
     await expect(page.getByTestId('step-title')).toBeVisible();
+    await page.getByRole('button', { name: /^For when, and for whom/ }).click();
     const name = page.getByLabel('Drink 1 for');
     await name.fill('');
     // every letter goes to the server while the next is typed
@@ -57,13 +58,14 @@ test('holding T ticks one step off, and a name is typed without losing a letter'
     await expect(name).toHaveValue('Wendelin of the upper pasture');
     const session = async () => await (await page.request.get(`${home.url}/api/session`)).json();
     await expect.poll(async () => (await session()).wants.drinks[0].for).toBe('Wendelin of the upper pasture');
-    await page.getByText('How the bench works').click();
+    await page.getByRole('button', { name: 'How the bench works' }).click();
     await type(page, /^Dose/, '');
     await expect(page.getByText(/until then it is/)).toBeVisible();
     await page.getByRole('textbox', { name: /^Dose/ }).pressSequentially('17');
     await expect(page.getByRole('textbox', { name: /^Dose/ })).toHaveValue('17');
     await expect.poll(async () => (await session()).wants.doseGrams).toBe(17);
-    await page.getByRole('textbox', { name: /^Dose/ }).blur();
+    await page.getByRole('button', { name: 'Done', exact: true }).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
     await hold(page, 't', 40);
     const touched = async () =>
       (await session()).steps.filter((s: { state: string }) => s.state === 'Done' || s.state === 'UnderWay')

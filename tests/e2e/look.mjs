@@ -50,7 +50,14 @@ const pulled = async (page, grams) => {
 };
 
 const sheet = (page) => page.getByRole('button', { name: 'Go to the pull' }).waitFor();
-await picture('prepare', '/prepare', { act: sheet, fullPage: true });
+await picture('prepare', '/prepare', { act: sheet });
+await picture('why', '/prepare', {
+  act: async (page) => {
+    await page.getByRole('button', { name: /^Chance to land/ }).click();
+    await page.getByText('How sure it is').waitFor();
+  },
+});
+await picture('welcome', '/welcome');
 await picture('prepare-phone', '/prepare', { phone: true, act: sheet });
 await picture('prepare-dark', '/prepare', { dark: true, act: sheet });
 await picture('plans', '/plans');
@@ -118,8 +125,6 @@ async function onto(family) {
 for (const [name, family, grams, card] of [
   ['pull', 'PortableLever', 14, false],
   ['pull-spring', 'BoilerSpring', 16, true],
-  ['pull-dipper', 'BoilerDirect', 8, false],
-  ['pull-pump', 'HandPump', 9, false],
 ]) {
   if (only && !only.split(',').includes(name)) continue;
   await onto(family);

@@ -143,7 +143,7 @@ test('an instrument that goes away and comes back, a second tab, and a server th
     await home.open(4);
     await page.goto(`${home.url}/pull`);
     await expect(page.getByText(/interrupted/).first()).toBeVisible();
-    await page.getByRole('button', { name: /Keep/ }).first().click();
+    await page.getByRole('button', { name: 'Save it as a shot' }).first().click();
     await expect(page).toHaveURL(/\/taste\/\d+/);
     const id = /\/taste\/(\d+)/.exec(page.url())![1];
     const { curves } = await (await page.request.get(`${home.url}/api/shots/${id}`)).json();
