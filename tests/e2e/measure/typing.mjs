@@ -17,9 +17,7 @@ export async function typing({ browser, address, row }) {
     const took = await page.evaluate(async (typed) => {
       const label = [...document.querySelectorAll('label')].find((l) => l.textContent.startsWith('Dose'));
       const field = document.getElementById(label.htmlFor);
-      const ratio = [...document.querySelectorAll('div')].find(
-        (d) => d.textContent === 'Ratio, dose to yield',
-      ).nextElementSibling;
+      const ratio = [...document.querySelectorAll('div')].find((d) => /^Ratio 1 : /.test(d.textContent));
       const chart = [...document.querySelectorAll('svg')].find((s) =>
         /^Predicted shot/.test(s.getAttribute('aria-label') ?? ''),
       );

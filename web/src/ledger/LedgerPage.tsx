@@ -49,7 +49,7 @@ export default function LedgerPage() {
     [change],
   );
   const open = useCallback((id: number) => void navigate(`/taste/${id}`), [navigate]);
-  useReadyToCompare(ticked);
+  const prepare = useReadyToCompare(ticked);
   const pages = found ? Math.max(1, Math.ceil(found.total / size)) : 1;
 
   const nothing = found?.total === 0 && !bin && !search && !machineId && !bagId && !minLiking;
@@ -167,7 +167,12 @@ export default function LedgerPage() {
           <Button
             tone="strong"
             disabled={ticked.length < 2 || ticked.length > 20}
-            onClick={() => void navigate(`/ledger/compare?ids=${ticked.join(',')}`)}
+            onPointerEnter={prepare}
+            onFocus={prepare}
+            onClick={() => {
+              prepare();
+              void navigate(`/ledger/compare?ids=${ticked.join(',')}`);
+            }}
           >
             {ticked.length < 2 ? 'Tick one more to compare' : `Compare ${ticked.length}`}
           </Button>
@@ -200,17 +205,19 @@ function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; ta
 
 const pauseMs = 150;
 
-/** Two shots that are ticked will be compared: page and answer are fetched meanwhile. */
+/** Two shots that are ticked will be compared: page and answer are fetched meanwhile, or when it is asked for. */
 function useReadyToCompare(ticked: readonly number[]) {
   const queries = useQueryClient();
   const ids = ticked.join(',');
   const many = ticked.length > 1;
+  const prepare = useCallback(() => {
+    void import('./ComparePage');
+    void queries.prefetchQuery(comparisonOf(ids));
+  }, [queries, ids]);
   useEffect(() => {
     if (!many) return;
-    const timer = setTimeout(() => {
-      void import('./ComparePage');
-      void queries.prefetchQuery(comparisonOf(ids));
-    }, pauseMs);
+    const timer = setTimeout(prepare, pauseMs);
     return () => clearTimeout(timer);
-  }, [queries, ids, many]);
+  }, [prepare, many]);
+  return prepare;
 }

@@ -1,22 +1,41 @@
 import { dayOf, timeOfDay } from '../shared/clock';
-import { Box, chakra } from '@chakra-ui/react';
+import { chakra } from '@chakra-ui/react';
 import { memo } from 'react';
+import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { SmallTrace } from '../shared/plot/SmallTrace';
-import { Reading } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
-import { Check } from '../shared/ui/Check';
-import { TextLink } from '../shared/ui/TextLink';
+import { Tick } from '../shared/ui/Tick';
 
-const cell = { px: '2', py: '1.5', textAlign: 'start', verticalAlign: 'middle' } as const;
-const Th = chakra('th', {
-  base: { ...cell, fontSize: '13px', color: 'quiet', fontWeight: 500, whiteSpace: 'nowrap', lineHeight: 1.15 },
+/** One set of styles for the whole table: forty rows of cells styled one by one would be felt when the page is opened. */
+const ShotsTable = chakra('table', {
+  base: {
+    width: '100%',
+    borderCollapse: 'collapse',
+    tableLayout: 'auto',
+    '& th, & td': { px: '2', py: '1.5', textAlign: 'start', verticalAlign: 'middle' },
+    '& th': { fontSize: '13px', color: 'quiet', fontWeight: 500, whiteSpace: 'nowrap', lineHeight: 1.15 },
+    '& tbody tr': { borderTopWidth: '1px', borderColor: 'hairline', cursor: 'pointer', _hover: { bg: 'page' } },
+    '& .end': { textAlign: 'end' },
+    '& .wide': { display: { base: 'none', lg: 'table-cell' } },
+    '& .middle': { display: { base: 'none', md: 'table-cell' } },
+    '& .narrow': { display: { base: 'block', md: 'none' } },
+    '& .line': { whiteSpace: 'nowrap' },
+    '& .small': { fontSize: '13px', color: 'quiet', lineHeight: 1.25 },
+    '& .taste': { maxWidth: '190px' },
+    '& .taste .small': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
+    '& a': { fontWeight: 650, textDecoration: 'underline', textUnderlineOffset: '3px' },
+    '& b': {
+      fontStretch: '78%',
+      fontWeight: 600,
+      fontVariantNumeric: 'tabular-nums',
+      fontFeatureSettings: '"tnum"',
+      whiteSpace: 'nowrap',
+    },
+  },
 });
-const Td = chakra('td', { base: cell });
 
 const time = (iso: string) => timeOfDay(Date.parse(iso));
-const wide = { base: 'none', lg: 'table-cell' } as const;
-const middle = { base: 'none', md: 'table-cell' } as const;
 
 interface Props {
   shots: readonly Schemas['ShotLine'][];
@@ -29,54 +48,54 @@ interface Props {
 export function ShotTable({ shots, pinned, pin, open }: Props) {
   const units = useUnits();
   return (
-    <chakra.table width="100%" borderCollapse="collapse" tableLayout="auto">
+    <ShotsTable>
       <thead>
         <tr>
-          <Th scope="col">
+          <th scope="col">
             <chakra.span srOnly>Compare</chakra.span>
-          </Th>
-          <Th scope="col">Shot</Th>
-          <Th scope="col">Trace</Th>
-          <Th scope="col" display={middle}>
+          </th>
+          <th scope="col">Shot</th>
+          <th scope="col">Trace</th>
+          <th scope="col" className="middle">
             Coffee and machine
-          </Th>
-          <Th scope="col" display={wide}>
+          </th>
+          <th scope="col" className="wide">
             Grind
-          </Th>
-          <Th scope="col" textAlign="end">
+          </th>
+          <th scope="col" className="end">
             In, out
             <br />g
-          </Th>
-          <Th scope="col" textAlign="end" display={middle}>
+          </th>
+          <th scope="col" className="end middle">
             Ratio
             <br />1 :
-          </Th>
-          <Th scope="col" textAlign="end">
+          </th>
+          <th scope="col" className="end">
             Time
             <br />s
-          </Th>
-          <Th scope="col" textAlign="end" display={wide}>
+          </th>
+          <th scope="col" className="end wide">
             Drops
             <br />s
-          </Th>
-          <Th scope="col" textAlign="end" display={wide}>
+          </th>
+          <th scope="col" className="end wide">
             Peak
             <br />
             {units.pressureUnit}
-          </Th>
-          <Th scope="col" textAlign="end" display={wide}>
+          </th>
+          <th scope="col" className="end wide">
             Flow
             <br />
             g/s
-          </Th>
-          <Th scope="col" textAlign="end" display={middle}>
+          </th>
+          <th scope="col" className="end middle">
             R10
             <br />
             {units.resistance(0).unit}
-          </Th>
-          <Th scope="col" display={middle}>
+          </th>
+          <th scope="col" className="middle">
             Taste
-          </Th>
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -84,7 +103,7 @@ export function ShotTable({ shots, pinned, pin, open }: Props) {
           <ShotRow key={s.id} shot={s} pinned={pinned.includes(s.id)} pin={pin} open={open} />
         ))}
       </tbody>
-    </chakra.table>
+    </ShotsTable>
   );
 }
 
@@ -99,75 +118,64 @@ interface RowProps {
 const ShotRow = memo(function ShotRow({ shot: s, pinned, pin, open }: RowProps) {
   const units = useUnits();
   return (
-    <chakra.tr
-      borderTopWidth="1px"
-      borderColor="hairline"
-      cursor="pointer"
-      _hover={{ bg: 'page' }}
+    <tr
       onClick={(e) => {
         if (!(e.target as HTMLElement).closest('a, input, label')) open(s.id);
       }}
     >
-      <Td>
-        <Check checked={pinned} onChange={() => pin(s.id)} label={`Compare shot ${s.id}`} />
-      </Td>
-      <Td whiteSpace="nowrap">
-        <TextLink to={`/taste/${s.id}`} fontWeight="650px">
-          {s.id}
-        </TextLink>
-        <Box fontSize="13px" color="quiet" lineHeight={1.2}>
+      <td>
+        <Tick checked={pinned} onChange={() => pin(s.id)} label={`Compare shot ${s.id}`} />
+      </td>
+      <td className="line">
+        <Link to={`/taste/${s.id}`}>{s.id}</Link>
+        <div className="small">
           {dayOf(s.pulledAt)}
           <br />
           {time(s.pulledAt)}
-        </Box>
-      </Td>
-      <Td>
+        </div>
+      </td>
+      <td>
         <SmallTrace pressure={s.smallPressure} weight={s.smallWeight} width={96} height={42} />
-        <Box display={{ base: 'block', md: 'none' }} fontSize="13px" color="quiet" lineHeight={1.25}>
+        <div className="small narrow">
           {[s.bag || 'beans not noted', s.source === 'Imported' ? 'imported' : ''].filter(Boolean).join(', ')}
-        </Box>
-      </Td>
-      <Td display={middle}>
-        <Box lineHeight={1.25}>{s.bag || 'beans not noted'}</Box>
-        <Box fontSize="13px" color="quiet" lineHeight={1.25}>
+        </div>
+      </td>
+      <td className="middle">
+        <div>{s.bag || 'beans not noted'}</div>
+        <div className="small">
           {[s.machine, s.brewer, s.source === 'Imported' ? 'imported' : ''].filter(Boolean).join(', ')}
-        </Box>
-      </Td>
-      <Td display={wide} whiteSpace="nowrap">
-        <Reading>{s.grindSetting ?? '\u2013'}</Reading>{' '}
-        <chakra.span fontSize="13px" color="quiet">
-          {s.grindSetting !== null ? s.scaleUnit : ''}
-        </chakra.span>
-      </Td>
-      <Td textAlign="end" whiteSpace="nowrap">
-        <Reading>
+        </div>
+      </td>
+      <td className="wide line">
+        <b>{s.grindSetting ?? '\u2013'}</b> <span className="small">{s.grindSetting !== null ? s.scaleUnit : ''}</span>
+      </td>
+      <td className="end line">
+        <b>
           {number(s.doseGrams, 1)}, {number(s.measures.cupGrams, 1)}
-        </Reading>
-      </Td>
-      <Td textAlign="end" display={middle}>
-        <Reading>{number(s.measures.ratio, 2)}</Reading>
-      </Td>
-      <Td textAlign="end">
-        <Reading>{number(s.measures.secondsFromPressure, 0)}</Reading>
-      </Td>
-      <Td textAlign="end" display={wide}>
-        <Reading>{number(s.measures.secondsToDrops, 0)}</Reading>
-      </Td>
-      <Td textAlign="end" display={wide}>
-        <Reading>{units.pressure(s.measures.peakBar, 1).value}</Reading>
-      </Td>
-      <Td textAlign="end" display={wide}>
-        <Reading>{number(s.measures.meanFlowGramsPerS, 2)}</Reading>
-      </Td>
-      <Td textAlign="end" display={middle}>
-        <Reading>{units.resistance(s.measures.r10).value}</Reading>
-      </Td>
-      <Td display={middle} maxWidth="190px">
-        <Box lineHeight={1.25}>{s.taste.liking !== null ? `${s.taste.liking} of 5` : 'not tasted'}</Box>
-        <Box fontSize="13px" color="quiet" truncate>
-          {s.taste.words}
-        </Box>
-      </Td>
-    </chakra.tr>
+        </b>
+      </td>
+      <td className="end middle">
+        <b>{number(s.measures.ratio, 2)}</b>
+      </td>
+      <td className="end">
+        <b>{number(s.measures.secondsFromPressure, 0)}</b>
+      </td>
+      <td className="end wide">
+        <b>{number(s.measures.secondsToDrops, 0)}</b>
+      </td>
+      <td className="end wide">
+        <b>{units.pressure(s.measures.peakBar, 1).value}</b>
+      </td>
+      <td className="end wide">
+        <b>{number(s.measures.meanFlowGramsPerS, 2)}</b>
+      </td>
+      <td className="end middle">
+        <b>{units.resistance(s.measures.r10).value}</b>
+      </td>
+      <td className="middle taste">
+        <div>{s.taste.liking !== null ? `${s.taste.liking} of 5` : 'not tasted'}</div>
+        <div className="small">{s.taste.words}</div>
+      </td>
+    </tr>
   );
 });

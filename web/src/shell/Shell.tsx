@@ -6,6 +6,7 @@ import { Recovered } from '../shared/live/Recovered';
 import { useShortcuts } from '../shared/keys/shortcuts';
 import { Notice } from '../shared/ui/elements';
 import { useLiveStatus } from '../shared/live/live';
+import { useAnythingSaid } from '../shared/ui/say';
 import { RunStrip } from './RunStrip';
 import { useVisitOver, VisitBar } from './Visit';
 
@@ -45,6 +46,7 @@ export function Shell() {
   const pull = pathname.startsWith('/pull') || pathname.startsWith('/practice/');
   const status = useLiveStatus();
   useVisitOver();
+  const said = useAnythingSaid();
   const pulling = status.pulls.length > 0 && pull;
   const [help, setHelp] = useState(false);
   useShortcuts('Everywhere', [{ key: '?', does: 'The keys that work here', run: () => setHelp(true) }]);
@@ -100,9 +102,11 @@ export function Shell() {
           <Outlet />
         </Box>
       </Flex>
-      <Suspense fallback={null}>
-        <Toasts />
-      </Suspense>
+      {said && (
+        <Suspense fallback={null}>
+          <Toasts />
+        </Suspense>
+      )}
       {help && (
         <Suspense fallback={null}>
           <KeyHelp close={() => setHelp(false)} />

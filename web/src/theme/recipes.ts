@@ -141,6 +141,18 @@ export const checkbox = defineSlotRecipe({
   },
 });
 
+/** The mark alone, where the browser's own box is ticked. */
+export const checkmark = defineRecipe({
+  className: 'checkmark',
+  base: {
+    ...mark,
+    borderRadius: 'small',
+    color: 'onOxide',
+    '& svg, &': { strokeWidth: 2.5 },
+    _checked: { bg: 'oxide', borderColor: 'oxide' },
+  },
+});
+
 /** One of a few. */
 export const radioGroup = defineSlotRecipe({
   className: 'radio-group',

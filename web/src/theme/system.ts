@@ -1,6 +1,6 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
 import { collapsible, dialog, drawer, popover, tabs, toast } from './overlays';
-import { button, checkbox, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
+import { button, checkbox, checkmark, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
 /** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
 /** How much of the plan's colour lies under its hatching. */
@@ -55,7 +55,7 @@ const config = defineConfig({
       spacing,
     },
     semanticTokens: { colors: semantic },
-    recipes: { button, input, textarea },
+    recipes: { button, checkmark, input, textarea },
     slotRecipes: {
       checkbox,
       collapsible,

@@ -1,6 +1,6 @@
 import { Portal, Toast, Toaster } from '@chakra-ui/react';
 import { X } from 'lucide-react';
-import { toaster } from './toaster';
+import { toaster } from './toastStore';
 
 /** Where what was just done is said. */
 export default function Toasts() {
