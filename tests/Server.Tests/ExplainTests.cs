@@ -50,4 +50,23 @@ public sealed class ExplainTests : IAsyncLifetime
         Assert.Equal(404, status);
         Assert.InRange((await _server.GetAsync("/api/explain/glossary")).AsArray().Count, 20, 100);
     }
+
+    [Fact]
+    public async Task The_session_and_every_machine_explain_their_numbers()
+    {
+        foreach (var machine in (await _server.GetAsync("/api/bench"))["machines"]!.AsArray())
+        {
+            var id = (int)machine!["id"]!;
+            await _server.ChangeSheetAsync("machineId", id);
+            var session = await _server.GetAsync("/api/session");
+            var heat = (await _server.GetAsync("/api/explain/session")).AsArray();
+            Assert.Equal((bool)session["hasBoiler"]!, heat.Any(c => (string)c!["key"]! == "boiler"));
+            var group = heat.Single(c => (string)c!["key"]! == "group")!;
+            Assert.Contains($"{(double)session["now"]!["plusMinusK"]!:0.0}", (string)group["howSure"]!, StringComparison.Ordinal);
+            var cards = (await _server.GetAsync($"/api/explain/machines/{id}")).AsArray();
+            var spring = (string)machine["spec"]!["family"]! == "BoilerSpring";
+            Assert.Equal(!spring, cards.Any(c => (string)c!["key"]! == "reach"));
+            Assert.All(heat.Concat(cards), c => Assert.NotEmpty(c!["inputs"]!.AsArray()));
+        }
+    }
 }

@@ -17,6 +17,12 @@ public static class ExplainEndpoints
 {
     public static void MapExplain(this IEndpointRouteBuilder api)
     {
+        api.MapGet("/explain/session", async (RuddyContext db, SessionDesk sessions, CancellationToken cancel) =>
+            await SessionAsync(db, sessions, cancel)
+        );
+        api.MapGet("/explain/machines/{id:int}", async (int id, RuddyContext db, CancellationToken cancel) =>
+            await MachineAsync(id, db, cancel)
+        );
         api.MapGet("/explain/glossary", () => Glossary.Terms);
         api.MapGet("/explain/sheet", async (RuddyContext db, SessionDesk sessions, TimeProvider time, CancellationToken cancel) =>
             await SheetAsync(db, sessions, time, cancel)
@@ -64,6 +70,43 @@ public static class ExplainEndpoints
             water,
             forecast
         );
+    }
+
+    private static async Task<IReadOnlyList<NumberCard>> SessionAsync(
+        RuddyContext db,
+        SessionDesk sessions,
+        CancellationToken cancel
+    )
+    {
+        var (sheet, _) = await PrepareEndpoints.SheetAsync(db, cancel);
+        var row = await db.Machines.AsNoTracking().SingleAsync(m => m.Id == sheet.MachineId, cancel);
+        var session = await sessions.OpenAsync(row.Id, cancel, tracked: false) ?? await sessions.ProposalAsync(row, cancel);
+        var view = SessionMapping.View(sessions, session);
+        var now = view.Now;
+        return HeatCards.Of(
+            row.Spec,
+            new(
+                now.GroupC,
+                now.PlusMinusK,
+                now.BoilerC,
+                now.WaterC,
+                now.WaterPlusMinusK,
+                view.BandLowC,
+                view.BandHighC,
+                now.ShotsLeft,
+                view.BoilingPointC,
+                view.Readings.Count,
+                view.Water
+            )
+        );
+    }
+
+    private static async Task<IReadOnlyList<NumberCard>> MachineAsync(int id, RuddyContext db, CancellationToken cancel)
+    {
+        var row = await db.Machines.AsNoTracking().SingleOrDefaultAsync(m => m.Id == id && m.DeletedAt == null, cancel)
+            ?? throw new NotThereException($"There is no machine {id}.");
+        var altitude = await db.Households.AsNoTracking().Select(h => h.AltitudeMetres).SingleAsync(cancel);
+        return MachineCards.Of(row.Spec, Abilities.Of(row.Spec, altitude));
     }
 
     private static async Task<IReadOnlyList<NumberCard>> ShotAsync(int id, RuddyContext db, CancellationToken cancel)

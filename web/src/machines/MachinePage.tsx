@@ -196,12 +196,14 @@ function CanDo({ machine }: { machine: Detail }) {
     <Panel>
       <Grid templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }} gap="3" mb="3">
         <Figure
+          why={{ of: 'largestCup', from: { machine: machine.id } }}
           label="Largest cup"
           value={number(can.largestYieldGrams, 0)}
           unit="g"
           note={`from ${number(can.doseGrams, 0)} g of coffee`}
         />
         <Figure
+          why={{ of: 'strokes', from: { machine: machine.id } }}
           label={`For ${number(can.yieldGrams, 0)} g in the cup`}
           value={String(can.strokesForUsualYield)}
           unit={strokes}
@@ -209,6 +211,7 @@ function CanDo({ machine }: { machine: Detail }) {
         />
         {can.reachBar !== null && (
           <Figure
+            why={{ of: 'reach', from: { machine: machine.id } }}
             label="With the force you are willing to use"
             value={units.pressure(can.reachBar).value}
             unit={units.pressureUnit}

@@ -14,6 +14,7 @@ export function HeatNow({ session }: { session: Session }) {
   return (
     <Grid templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', sm: 'repeat(4, minmax(0,1fr))' }} gap="3" mb="2">
       <Figure
+        why={{ of: 'group', from: 'session' }}
         label={session.hasBoiler ? 'Group now' : 'Chamber now'}
         value={units.temperature(now.groupC).value}
         unit={`\u00b1${units.temperatureStep(now.plusMinusK).value} ${degree}`}
@@ -28,6 +29,7 @@ export function HeatNow({ session }: { session: Session }) {
       />
       {session.hasBoiler ? (
         <Figure
+          why={{ of: 'boiler', from: 'session' }}
           label="Boiler"
           value={units.temperature(now.boilerC).value}
           unit={degree}
@@ -43,6 +45,7 @@ export function HeatNow({ session }: { session: Session }) {
         <Figure label="Kettle boils here at" value={units.temperature(session.boilingPointC, 1).value} unit={degree} />
       )}
       <Figure
+        why={{ of: 'puckWater', from: 'session' }}
         label="Water at the puck"
         value={units.temperature(now.waterC).value}
         unit={`\u00b1${units.temperatureStep(now.waterPlusMinusK).value} ${degree}`}
@@ -50,6 +53,7 @@ export function HeatNow({ session }: { session: Session }) {
         note="if you pulled now"
       />
       <Figure
+        why={{ of: 'shotsLeft', from: 'session' }}
         label="Shots left"
         value={session.hasBoiler ? String(now.shotsLeft) : String(session.water.shotsLeft)}
         note={

@@ -3,8 +3,8 @@ import { lazy, Suspense, useRef, useState, type ReactNode } from 'react';
 
 const WhyCard = lazy(() => import('./WhyCard'));
 
-/** Where a number's explanation is kept: the sheet as it stands, or a shot. */
-export type Explained = 'sheet' | { shot: number };
+/** Where a number's explanation is kept: the sheet or the session as it stands, a shot or a machine. */
+export type Explained = 'sheet' | 'session' | { shot: number } | { machine: number };
 
 interface Props {
   /** What the number is called: "water", "chance". */

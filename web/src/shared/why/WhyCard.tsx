@@ -6,10 +6,13 @@ import { TextLink } from '../ui/TextLink';
 import { useUnits } from '../units/units';
 import type { Explained } from './Why';
 
-const cardsOf = (from: Explained): Promise<Schemas['NumberCard'][]> =>
-  from === 'sheet'
-    ? data(api.GET('/api/explain/sheet'))
-    : data(api.GET('/api/explain/shots/{id}', { params: { path: { id: from.shot } } }));
+function cardsOf(from: Explained): Promise<Schemas['NumberCard'][]> {
+  if (from === 'sheet') return data(api.GET('/api/explain/sheet'));
+  if (from === 'session') return data(api.GET('/api/explain/session'));
+  return 'shot' in from
+    ? data(api.GET('/api/explain/shots/{id}', { params: { path: { id: from.shot } } }))
+    : data(api.GET('/api/explain/machines/{id}', { params: { path: { id: from.machine } } }));
+}
 
 interface Props {
   of: string;
