@@ -372,3 +372,30 @@ test('a moment is moved on its trace, by pointer and by keys', async ({ page }, 
   await page.getByRole('button', { name: 'Save the moments' }).click();
   await expect.poll(at).toBeCloseTo(before, 1);
 });
+
+test('nothing sticks out of a narrow window, which is what a page at twice its size is', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'the window is set here');
+  await page.setViewportSize({ width: 320, height: 640 });
+  for (const path of [
+    '/warm',
+    '/prepare',
+    '/pull',
+    '/taste/1',
+    '/ledger',
+    '/shelf',
+    '/machines',
+    '/machines/1?view=numbers',
+    '/plans/early-peak',
+    '/practice',
+    '/settings',
+    '/terms',
+    '/welcome',
+  ]) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await expect(page.getByText('Loading', { exact: true })).toHaveCount(0);
+    await expectNoSidewaysScroll(page);
+  }
+  await page.goto('/prepare');
+  await whoAndWhat(page, () => expectNoSidewaysScroll(page));
+});

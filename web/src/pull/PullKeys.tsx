@@ -37,7 +37,7 @@ export function PullKeys({ pull, ready }: { pull: ReturnType<typeof usePull>; re
       )}
       {stage === 'Running' && (
         <>
-          <Button size="big" tone="strong" flex="2" minWidth="160px" onClick={() => act('stop')}>
+          <Button size="big" tone="strong" flex="2" minWidth="120px" onClick={() => act('stop')}>
             Stop<Key>space</Key>
           </Button>
           {moments.map((moment) => (
@@ -46,6 +46,7 @@ export function PullKeys({ pull, ready }: { pull: ReturnType<typeof usePull>; re
               size="big"
               flex="1"
               px="2"
+              fontSize={{ base: '17px', lg: '22px' }}
               whiteSpace={{ md: 'nowrap' }}
               onClick={() => mark(moment)}
               aria-pressed={marked.includes(moment)}

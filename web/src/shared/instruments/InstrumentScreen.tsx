@@ -10,6 +10,9 @@ import { chartChoice } from './chartChoice';
 import type { Instrument } from './instrument';
 import { useRoom } from './useRoom';
 
+/** Height of the figures in a row with the space under it, px. */
+const figuresRow = 98;
+
 interface Props {
   view: Instrument;
   /** Height of what stands below it, px. */
@@ -24,10 +27,16 @@ interface Props {
 
 /** Tape, coil, trace or indicator card, and figures: the instrument of a pull, real or practised. */
 export function InstrumentScreen({ view, below, instead, narrow = false, handElsewhere = false }: Props) {
-  const { ref, height, phone } = useRoom<HTMLDivElement>(below, (window) =>
-    narrow ? 160 : Math.max(200, window - 574),
-  );
+  const {
+    ref,
+    height: room,
+    phone,
+    tablet,
+  } = useRoom<HTMLDivElement>(below, (window) => (narrow ? 160 : Math.max(200, window - 574)));
   const compact = narrow && phone;
+  // on a tablet that stands upright the figures lie in a row above, so that the trace has the width
+  const above = tablet && !narrow;
+  const height = above ? room - figuresRow : room;
   const recording = useRecording(view);
   const card = useSyncExternalStore(chartChoice.subscribe, chartChoice.shown) === 'card';
   return (
@@ -35,7 +44,8 @@ export function InstrumentScreen({ view, below, instead, narrow = false, handEls
       ref={ref}
       templateColumns={{
         base: 'minmax(0,1fr)',
-        md: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr) 244px',
+        md: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr)',
+        lg: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr) 244px',
       }}
       gap={{ base: '3', md: '3' }}
     >
@@ -55,8 +65,12 @@ export function InstrumentScreen({ view, below, instead, narrow = false, handEls
             <LiveCanvas view={view} recording={recording} height={height} />
           ))}
       </Box>
-      <Box order={{ base: 1, md: 0 }} minHeight={{ md: `${height}px` }}>
-        <LiveFigures view={view} height={height} compact={compact} hand={!handElsewhere} />
+      <Box
+        order={{ base: 1, md: above ? -1 : 0 }}
+        gridColumn={above ? '1 / -1' : undefined}
+        minHeight={above ? undefined : { md: `${height}px` }}
+      >
+        <LiveFigures view={view} height={height} compact={compact} inRow={above} hand={!handElsewhere} />
       </Box>
     </Grid>
   );

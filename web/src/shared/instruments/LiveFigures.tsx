@@ -20,6 +20,8 @@ interface Props {
   /** Height for all of them in a column, px. */
   height: number;
   compact?: boolean;
+  /** All in one row, on a tablet. */
+  inRow?: boolean;
   hand?: boolean;
 }
 
@@ -27,7 +29,7 @@ interface Props {
  * Grams, pressure, seconds, flow and hand force, as large as the height allows, written straight into the page;
  * compact in one row on a phone.
  */
-export function LiveFigures({ view, height, compact = false, hand = true }: Props) {
+export function LiveFigures({ view, height, compact = false, inRow = false, hand = true }: Props) {
   const units = useUnits();
   const grams = useRef<HTMLSpanElement>(null);
   const flow = useRef<HTMLSpanElement>(null);
@@ -62,7 +64,7 @@ export function LiveFigures({ view, height, compact = false, hand = true }: Prop
 
   const withForce = view.maxHandForceKgf !== null && hand && !compact;
   const inColumn = Math.min(largest, Math.floor((height / (withForce ? 5 : 4) - labelHeight) / 0.92));
-  const fontSize = { base: compact ? '36px' : '52px', md: `${inColumn}px` };
+  const fontSize = { base: compact ? '36px' : '52px', md: inRow ? '60px' : `${inColumn}px` };
   const figure = (
     label: string,
     ref: Ref,
@@ -104,13 +106,16 @@ export function LiveFigures({ view, height, compact = false, hand = true }: Prop
 
   return (
     <Grid
-      templateColumns={{ base: `repeat(${compact ? 4 : 3}, minmax(0,1fr))`, md: 'minmax(0,1fr)' }}
+      templateColumns={{
+        base: `repeat(${compact ? 4 : 3}, minmax(0,1fr))`,
+        md: inRow ? `repeat(${withForce ? 5 : 4}, minmax(0,1fr))` : 'minmax(0,1fr)',
+      }}
       gap={{ base: '2', md: '1' }}
       alignContent="space-between"
       height="100%"
-      borderInlineStartWidth={{ base: 0, md: '1px' }}
+      borderInlineStartWidth={{ base: 0, md: inRow ? 0 : '1px' }}
       borderColor={ink('hairline')}
-      ps={{ base: 0, md: '3' }}
+      ps={{ base: 0, md: inRow ? 0 : '3' }}
     >
       {figure('Cup', grams, `g of ${number(view.yieldGrams, 0)}`, 'grams', 'live-grams', cupIs)}
       {figure('Pressure', pressure, units.pressureUnit, 'pressure', 'live-pressure', pressureIs)}

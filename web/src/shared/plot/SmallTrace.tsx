@@ -17,7 +17,14 @@ export function SmallTrace({ pressure, weight, width = 120, height = 40 }: Props
       )
       .join(' ');
   return (
-    <svg width={width} height={height} aria-hidden="true">
+    <svg
+      className="trace"
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
       {weight.length > 0 && (
         <polyline
           points={line(weight, 90)}
