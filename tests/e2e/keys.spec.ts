@@ -175,7 +175,7 @@ test('a pull that cannot be stored is kept, taken along as a file, and saved whe
     await page.getByRole('link', { name: 'Trace as CSV' }).click();
     expect((await download).suggestedFilename()).toMatch(/^pull-[0-9a-f]{32}\.csv$/);
     await page.unroute('**/api/pull/save*');
-    await page.getByRole('button', { name: 'Save it again' }).click();
+    await page.getByRole('button', { name: 'Retry' }).click();
     await expect(page).toHaveURL(/\/taste\/\d+/);
   });
 });

@@ -95,11 +95,11 @@ for (const way of ways) {
 
     const last = way.columns.length - 1;
     await cell(0, last).fill(way.wrong[0]);
-    await page.getByRole('button', { name: 'Work it out' }).click();
+    await page.getByRole('button', { name: 'Calculate' }).click();
     await expect(page.getByRole('alert').filter({ hasText: way.wrong[1] })).toBeVisible();
     await cell(0, last).fill(way.rows[0]![last]!);
 
-    await page.getByRole('button', { name: 'Work it out' }).click();
+    await page.getByRole('button', { name: 'Calculate' }).click();
     const keep = page.getByRole('button', { name: /^Save (number|numbers)$/ });
     await expect(keep).toBeVisible();
     await expect(page.getByText(way.says).first()).toBeVisible();

@@ -143,8 +143,8 @@ test('a trace from elsewhere becomes a shot like any other', async ({ page }, in
   await expect(page.getByText(/Imported from elsewhere\.csv/)).toBeVisible();
 
   // into the bin and back
-  await page.getByRole('button', { name: 'Into the bin' }).click();
-  await page.getByRole('button', { name: 'Take it back' }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('imported').filter({ visible: true }).first()).toBeVisible();
 });
 
@@ -186,9 +186,9 @@ test('a reloaded page finds the pull as it is', async ({ page }) => {
     .evaluateAll((all) => Math.max(...all.map((p) => p.getAttribute('d')?.length ?? 0)));
   expect(drawn).toBeGreaterThan(400);
   // thrown away by a button of its own, away from the keys; it lies in the bin and can be taken back
-  await page.getByRole('button', { name: 'Throw this pull away' }).click();
+  await page.getByRole('button', { name: 'Delete this pull' }).click();
   await expect(page.getByRole('button', { name: /make ready/ })).toBeVisible();
-  await expect(page.getByText(/it lies in the bin as shot \d+/)).toBeVisible();
-  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByText(/it is in the bin as shot \d+/)).toBeVisible();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(page).toHaveURL(/\/taste\/\d+/);
 });

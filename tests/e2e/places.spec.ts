@@ -167,7 +167,7 @@ test('what is put away leaves shelf and bench, keeps its shots, and is taken bac
   await onTheSheet(page, 'HandPump', 'Spare pump');
   await page.goto('/machines');
   await page.getByRole('link', { name: 'Spare pump' }).click();
-  await page.getByRole('button', { name: 'Put it away' }).click();
+  await page.getByRole('button', { name: 'Archive', exact: true }).click();
   await expect(page).toHaveURL(/\/machines$/);
   await expect(page.getByRole('link', { name: 'Spare pump' })).toHaveCount(0);
   // it was on the sheet: another machine is there now
@@ -179,20 +179,20 @@ test('what is put away leaves shelf and bench, keeps its shots, and is taken bac
     );
   });
   await page.goto('/machines');
-  await page.getByRole('button', { name: 'Take back Spare pump' }).click();
+  await page.getByRole('button', { name: 'Restore Spare pump' }).click();
   await expect(page.getByRole('link', { name: 'Spare pump' })).toBeVisible();
 
   await page.goto('/shelf');
   const grinder = (await (await page.request.get('/api/bench')).json()).grinders[0].name as string;
   const change = page.getByRole('button', { name: `Change ${grinder}` });
   await change.click();
-  await page.getByRole('button', { name: 'Put it away' }).click();
-  await expect(page.getByRole('heading', { name: 'Put away' })).toBeVisible();
+  await page.getByRole('button', { name: 'Archive', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Archived' })).toBeVisible();
   await expect(change).toHaveCount(0);
   const { shots } = await (await page.request.get('/api/shots?size=50')).json();
   expect(shots.some((s: { grinder: string | null }) => s.grinder === grinder)).toBe(true);
   await expectAccessible(page);
-  await page.getByRole('button', { name: `Take back ${grinder}` }).click();
+  await page.getByRole('button', { name: `Restore ${grinder}` }).click();
   await expect(change).toBeVisible();
 });
 
@@ -279,7 +279,7 @@ test('the predicted shot and the advised grind follow the sheet', async ({ page 
   // ground far too fine, and the forecast has followed
   await expect(async () => expect(await seconds()).toBeGreaterThan(46)).toPass();
   const fine = await seconds();
-  await page.getByRole('button', { name: 'Set it', exact: true }).click();
+  await page.getByRole('button', { name: 'Use this', exact: true }).click();
   await expect(async () => expect(await seconds()).toBeLessThan(fine)).toPass();
   await expect(page.getByRole('textbox', { name: /^Grind/ })).not.toHaveValue('17');
   await expectAccessible(page);

@@ -77,13 +77,13 @@ test('a plan is drawn by hand, kept, used, thrown away and taken back', async ({
   await page.getByRole('link', { name: 'See it run, change it' }).click();
   await expect(page).toHaveURL(/\/plans\/own-\d+$/);
   const url = page.url();
-  await page.getByRole('button', { name: 'Throw it away' }).click();
-  await expect(page.getByText('This plan was thrown away.')).toBeVisible();
-  await page.getByRole('button', { name: 'Take it back' }).click();
+  await page.getByRole('button', { name: 'Delete the plan' }).click();
+  await expect(page.getByText('This plan was deleted.')).toBeVisible();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(page).toHaveURL(url);
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue(`Drawn on ${info.project.name}`);
-  await page.getByRole('button', { name: 'Throw it away' }).click();
-  await expect(page.getByText('This plan was thrown away.')).toBeVisible();
+  await page.getByRole('button', { name: 'Delete the plan' }).click();
+  await expect(page.getByText('This plan was deleted.')).toBeVisible();
 });
 
 test('a plan that the machine cannot give, or whose points cross, says so and keeps what was typed', async ({
@@ -127,8 +127,8 @@ test('a plan goes out as a file and comes in again', async ({ page }, info) => {
   await page.getByLabel('File with a pull plan').setInputFiles(file);
   await expect(page).toHaveURL(/\/plans\/own-\d+$/);
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Long and soft');
-  await page.getByRole('button', { name: 'Throw it away' }).click();
-  await expect(page.getByText('This plan was thrown away.')).toBeVisible();
+  await page.getByRole('button', { name: 'Delete the plan' }).click();
+  await expect(page.getByText('This plan was deleted.')).toBeVisible();
 });
 
 test('from the bag to the locked-in portafilter', async ({ page }) => {
@@ -203,7 +203,7 @@ test('fix anything, the rest is solved', async ({ page }) => {
   await page.getByLabel('grind', { exact: true }).check();
   await expect(changes.getByText(/^Grind at/)).toHaveCount(0);
   await expect(changes.getByRole('listitem').first()).toBeVisible();
-  const first = changes.getByRole('button', { name: /^Take it/ }).first();
+  const first = changes.getByRole('button', { name: /^Use this/ }).first();
   await first.click();
   await expect(page.getByText('It lands as it stands; nothing has to change.')).toBeVisible();
   await page.getByLabel('grind', { exact: true }).uncheck();
@@ -234,17 +234,17 @@ test('one small scale weighs everything in turn', async ({ page }, info) => {
   await page.getByRole('button', { name: 'Zero' }).click();
   await put(96.4);
   await reads('16.4');
-  await page.getByRole('button', { name: 'Take the weight' }).click();
+  await page.getByRole('button', { name: 'Use this weight' }).click();
   await page.getByRole('button', { name: 'Zero' }).click();
   await put(3300);
   await reads('3.2');
   await put(96);
-  await page.getByRole('button', { name: 'Take the tamp' }).click();
+  await page.getByRole('button', { name: 'Use this tamp' }).click();
   await expect(page.getByText('3 of 4: Water')).toBeVisible();
   await page.getByRole('button', { name: 'Zero' }).click();
   await expect(page.getByText(/g to go/)).toBeVisible();
   await page.getByRole('button', { name: 'Poured' }).click();
-  await page.getByRole('button', { name: 'Leave it out' }).click();
+  await page.getByRole('button', { name: 'Skip', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Weigh it all' })).toBeVisible();
   await expect(page.getByRole('textbox', { name: /^Dose/ })).toHaveValue('16.4');
   await type(page, /^Dose/, '15');

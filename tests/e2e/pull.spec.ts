@@ -258,9 +258,9 @@ test('two brewers have a pull each, and two tabs on one end together', async ({ 
   await expect(tabs.getByRole('link')).toHaveCount(2);
   await expect(tabs.getByRole('link', { name: /Trial BoilerSpring/ })).toHaveAttribute('aria-current', 'page');
   // with the tabs above and the needle's slider, what the hand needs is in the window
-  for (const name of [/^Start the clock/, 'Not now'])
+  for (const name of [/^Start the clock/, 'Cancel'])
     await expect(other.getByRole('button', { name })).toBeInViewport({ ratio: 1 });
-  await other.getByRole('button', { name: 'Not now' }).click();
+  await other.getByRole('button', { name: 'Cancel' }).click();
   await other.goto(first);
   await expect.poll(() => live(other, 'grams'), { timeout: 60_000 }).toBeGreaterThan(2);
   await page.getByRole('button', { name: /^Stop/ }).click();

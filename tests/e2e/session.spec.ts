@@ -250,7 +250,7 @@ test('the lamp alone: what it means is asked once, and on, off and a sizzling dr
   await expect(readings.getByText('a drop sizzles')).toBeVisible();
   // a drop that sizzles says that it is hotter than was thought
   await expect.poll(() => group.textContent()).not.toBe(before);
-  await readings.getByRole('button', { name: 'Forget a drop sizzles' }).click();
+  await readings.getByRole('button', { name: 'Delete a drop sizzles' }).click();
   await expect(readings.getByText('a drop sizzles')).toHaveCount(0);
   await page.reload();
   await expect(page.getByText('What does a lit lamp mean on yours?')).toHaveCount(0);
@@ -317,7 +317,7 @@ test('a machine is measured with kitchen things and learns its heat', async ({ p
     await page.getByLabel(`Scale, kgf, reading ${i + 1}`).fill(hand!);
     await page.getByLabel(`Gauge, bar, reading ${i + 1}`).fill(bar!);
   }
-  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByText(/The lever multiplies by \d+\.\d/)).toBeVisible();
   await expect(page.getByRole('img', { name: /read and fitted, with residuals/ })).toBeVisible();
   await page.getByRole('button', { name: 'Save numbers' }).click();

@@ -60,7 +60,7 @@ export default function LedgerPage() {
         aside={
           <Flex gap="2" wrap="wrap">
             <Button aria-pressed={bin} onClick={() => change({ bin: !bin, page: 0, ticked: [] })}>
-              {bin ? 'Back to the ledger' : 'What is in the bin'}
+              {bin ? 'Back to the ledger' : 'Bin'}
             </Button>
             <Button asChild>
               <Link to="/ledger/import">Import a trace</Link>
@@ -69,8 +69,8 @@ export default function LedgerPage() {
         }
       >
         {bin
-          ? 'Shots that were thrown away. Each can be taken back as it was.'
-          : 'Every shot, newest first. Tick two or more to lay them over each other.'}
+          ? 'Deleted shots. Each can be restored as it was.'
+          : 'Every shot, newest first. Select two or more to compare them.'}
       </PageTitle>
       {restore.error && <Notice role="alert">{sentenceOf(restore.error)}</Notice>}
       <Grid
@@ -162,8 +162,8 @@ export default function LedgerPage() {
           p="2"
           ps="4"
         >
-          <Box flex="1">Ticked: {ticked.map((id) => `shot ${id}`).join(', ')}</Box>
-          <Button onClick={() => change({ ticked: [] })}>Untick all</Button>
+          <Box flex="1">Selected: {ticked.map((id) => `shot ${id}`).join(', ')}</Box>
+          <Button onClick={() => change({ ticked: [] })}>Clear selection</Button>
           <Button
             tone="strong"
             disabled={ticked.length < 2 || ticked.length > 20}
@@ -174,7 +174,7 @@ export default function LedgerPage() {
               void navigate(`/ledger/compare?ids=${ticked.join(',')}`);
             }}
           >
-            {ticked.length < 2 ? 'Tick one more to compare' : `Compare ${ticked.length}`}
+            {ticked.length < 2 ? 'Select one more to compare' : `Compare ${ticked.length}`}
           </Button>
         </Flex>
       )}
@@ -194,8 +194,8 @@ function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; ta
               {[s.machine, s.bag, s.brewer].filter(Boolean).join(', ')}
             </Box>
           </Box>
-          <Button onClick={() => takeBack(s.id)} aria-label={`Take back shot ${s.id}`}>
-            Take it back
+          <Button onClick={() => takeBack(s.id)} aria-label={`Restore shot ${s.id}`}>
+            Restore
           </Button>
         </Flex>
       ))}

@@ -114,9 +114,9 @@ function PutItAway({ id }: { id: number }) {
   return (
     <Flex align="center" gap="3" wrap="wrap" fontSize="14px" color="quiet">
       <Button tone="quiet" onClick={() => away.mutate()} disabled={away.isPending}>
-        Put it away
+        Archive
       </Button>
-      Its shots stay, and it can be taken back.
+      Its shots stay, and it can be restored.
       {away.error && <Notice role="alert">{sentenceOf(away.error)}</Notice>}
     </Flex>
   );

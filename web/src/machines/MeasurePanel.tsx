@@ -213,10 +213,10 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
         />
         <Flex gap="2" mt="3" wrap="wrap">
           <Button tone={view ? 'plain' : 'strong'} type="submit" disabled={measure.isPending || filled === 0}>
-            Work it out
+            Calculate
           </Button>
           <Button type="button" onClick={close}>
-            {view?.kept ? 'Close' : 'Not now'}
+            {view?.kept ? 'Close' : 'Cancel'}
           </Button>
         </Flex>
       </form>

@@ -213,7 +213,7 @@ export function PhaseFields({ plan, hasBoiler, selected, select, change, problem
                       select(Math.max(0, i - 1));
                     }}
                   >
-                    Take it out
+                    Delete step
                   </Button>
                 </Flex>
               </Box>

@@ -47,9 +47,9 @@ function Gone({ planKey }: { planKey: string }) {
   return (
     <>
       <PageTitle title="Pull plan" />
-      <Notice role="status">{own ? 'This plan was thrown away.' : 'There is no such plan.'}</Notice>
+      <Notice role="status">{own ? 'This plan was deleted.' : 'There is no such plan.'}</Notice>
       <Flex gap="3" mt="3" align="center">
-        {own && <Button onClick={() => restore.mutate()}>Take it back</Button>}
+        {own && <Button onClick={() => restore.mutate()}>Restore</Button>}
         <TextLink to="/plans">All plans</TextLink>
       </Flex>
     </>
@@ -258,7 +258,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
                     Copy it
                   </Button>
                   <Button tone="quiet" onClick={() => bin.mutate()}>
-                    Throw it away
+                    Delete the plan
                   </Button>
                 </>
               )}

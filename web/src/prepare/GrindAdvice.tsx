@@ -34,7 +34,7 @@ export const GrindAdvice = memo(function GrindAdvice({ grind, setting, scaleUnit
             note={`${number(suggestion.low, 1)} to ${number(suggestion.high, 1)}`}
           />
           {setting !== suggestion.setting && (
-            <Button onClick={() => take({ grindSetting: suggestion.setting })}>Set it</Button>
+            <Button onClick={() => take({ grindSetting: suggestion.setting })}>Use this</Button>
           )}
         </Flex>
       )}

@@ -137,10 +137,10 @@ export const WeighPass = memo(function WeighPass({ doseGrams, preparation, water
           </Button>
         ) : (
           <Button tone="strong" onClick={take}>
-            {{ dose: 'Take the weight', tamp: 'Take the tamp', water: 'Poured', cup: 'Done' }[step]}
+            {{ dose: 'Use this weight', tamp: 'Use this tamp', water: 'Poured', cup: 'Done' }[step]}
           </Button>
         )}
-        <Button onClick={next}>Leave it out</Button>
+        <Button onClick={next}>Skip</Button>
         <Button tone="quiet" onClick={() => setOpen(false)}>
           Stop weighing
         </Button>

@@ -75,11 +75,11 @@ function Changes({ sheet, locked, predicted, take }: Props) {
                 c.parts.every((p) => p.of !== 'Time') && (
                   <Button
                     tone="quiet"
-                    aria-label={`Take it: ${units.sentence(c.sentence)}`}
+                    aria-label={`Use this: ${units.sentence(c.sentence)}`}
                     disabled={soften.isPending}
                     onClick={() => takeAll(c.parts)}
                   >
-                    Take it
+                    Use this
                   </Button>
                 )
               )}

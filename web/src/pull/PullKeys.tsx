@@ -31,7 +31,7 @@ export function PullKeys({ pull, ready }: { pull: ReturnType<typeof usePull>; re
             Start the clock<Key>space</Key>
           </Button>
           <Button size="big" onClick={() => discard(false)}>
-            Not now
+            Cancel
           </Button>
         </>
       )}

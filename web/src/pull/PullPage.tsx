@@ -139,8 +139,8 @@ export default function PullPage() {
       {problem && !pull.unsaved && <Notice role="alert">{sentenceOf(problem)}</Notice>}
       {pull.binned !== null && (
         <Flex gap="3" align="center" wrap="wrap">
-          <Notice role="status">Thrown away: it lies in the bin as shot {pull.binned}.</Notice>
-          <Button onClick={() => pull.takeBack(pull.binned!)}>Take it back</Button>
+          <Notice role="status">Deleted: it is in the bin as shot {pull.binned}.</Notice>
+          <Button onClick={() => pull.takeBack(pull.binned!)}>Restore</Button>
         </Flex>
       )}
       {mine?.notices.map((notice) => (
@@ -151,7 +151,7 @@ export default function PullPage() {
       {(stage === 'Running' || stage === 'Settling') && !pull.unsaved && (
         <Flex justify="flex-end">
           <Button tone="quiet" minHeight="64px" onClick={() => pull.discard(false)}>
-            Throw this pull away
+            Delete this pull
           </Button>
         </Flex>
       )}
@@ -176,7 +176,7 @@ function Unsaved({ pull }: { pull: ReturnType<typeof usePull> }) {
         The pull is not lost: it stays here until it is saved. Make room and save it, or take its trace along.
       </Box>
       <Button tone="strong" onClick={() => pull.save()} disabled={pull.saving}>
-        Save it again
+        Retry
       </Button>
       <Button asChild>
         <a href={`/api/pull/trace.csv?pull=${pull.id}`} download>
@@ -184,7 +184,7 @@ function Unsaved({ pull }: { pull: ReturnType<typeof usePull> }) {
         </a>
       </Button>
       <Button tone="quiet" onClick={() => pull.discard(true)}>
-        Let it go for good
+        Delete for good
       </Button>
     </Flex>
   );

@@ -30,7 +30,7 @@ export function Buttons({ what, cancel, putAway }: { what: string; cancel: () =>
       </Button>
       {putAway && (
         <Button type="button" tone="quiet" ms="auto" onClick={putAway}>
-          Put it away
+          Archive
         </Button>
       )}
     </Flex>

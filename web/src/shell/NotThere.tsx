@@ -27,10 +27,10 @@ export function Broken() {
     <>
       <PageTitle title="This page stopped working" />
       <Notice role="alert">
-        Nothing that was stored is lost, and a pull under way goes on. Load the page again, or go on elsewhere. {back}
+        Nothing that was stored is lost, and a pull under way goes on. Reload the page, or go on elsewhere. {back}
       </Notice>
       <Box mt="3">
-        <Button onClick={() => location.reload()}>Load it again</Button>
+        <Button onClick={() => location.reload()}>Reload</Button>
       </Box>
     </>
   );

@@ -96,7 +96,7 @@ export default function TastePage() {
             <Button onClick={() => again.mutate()} disabled={again.isPending}>
               Repeat with a change
             </Button>
-            <Button onClick={() => bin.mutate()}>Into the bin</Button>
+            <Button onClick={() => bin.mutate()}>Delete</Button>
           </Flex>
         }
       >

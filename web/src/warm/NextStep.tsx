@@ -122,11 +122,11 @@ export function NextStep({ session, nowMs, actions, chosen, choose }: Props) {
           </Select>
         </Box>
         <Button tone="quiet" disabled={busy} onClick={() => tick('skip')}>
-          Leave it out
+          Skip
         </Button>
         {session.lastTick !== null && (
           <Button tone="quiet" disabled={actions.undo.isPending} onClick={() => actions.undo.mutate(session.lastTick!)}>
-            Take back
+            Undo
           </Button>
         )}
       </Flex>

@@ -41,7 +41,7 @@ export function PlanSteps({ session, shown, choose, children }: Props) {
                 <Reading width="44px">{timeOfDay(origin + (s.startSeconds + s.seconds) * 1000)}</Reading>
                 <Box>
                   {s.title}
-                  {s.state === 'Skipped' ? ', left out' : ''}
+                  {s.state === 'Skipped' ? ', skipped' : ''}
                 </Box>
               </Flex>
             ))}

@@ -145,8 +145,8 @@ export function Readings({ session, actions, setLamp }: Props) {
                       ? ` ${units.pressure(r.value, 2).value} ${units.pressureUnit}`
                       : ''}
                 </Box>
-                <Button tone="quiet" onClick={() => actions.forget.mutate(r)} aria-label={`Forget ${words[r.kind]}`}>
-                  Forget
+                <Button tone="quiet" onClick={() => actions.forget.mutate(r)} aria-label={`Delete ${words[r.kind]}`}>
+                  Delete
                 </Button>
               </Flex>
             ))}

@@ -33,7 +33,7 @@ export function PutAway({ things }: { things: readonly Schemas['PutAwayView'][] 
   if (things.length === 0) return null;
   return (
     <Panel>
-      <H2 mb="1">Put away</H2>
+      <H2 mb="1">Archived</H2>
       {things.map((thing) => (
         <Flex key={`${thing.kind}-${thing.id}`} gap="3" align="center">
           <Box flex="1" minWidth={0}>
@@ -42,8 +42,8 @@ export function PutAway({ things }: { things: readonly Schemas['PutAwayView'][] 
               {words[thing.kind]}
             </Box>
           </Box>
-          <Button tone="quiet" aria-label={`Take back ${thing.name}`} onClick={() => back.mutate(thing)}>
-            Take it back
+          <Button tone="quiet" aria-label={`Restore ${thing.name}`} onClick={() => back.mutate(thing)}>
+            Restore
           </Button>
         </Flex>
       ))}

@@ -8,7 +8,7 @@ export function sayBinned(queries: QueryClient, id: number) {
   void say({
     title: `Shot ${id} is in the bin.`,
     action: {
-      label: 'Take it back',
+      label: 'Undo',
       onClick: () =>
         void data(api.POST('/api/shots/{id}/restore', { params: { path: { id } } })).then(
           () => shotsChanged(queries),

@@ -64,7 +64,7 @@ export function Recovered() {
                   Save it as a shot
                 </Button>
                 <Button disabled={decide.isPending} onClick={() => decide.mutate({ id: pull.id, what: 'bin' })}>
-                  Throw it away
+                  Delete
                 </Button>
               </>
             )}
