@@ -49,6 +49,21 @@ public sealed class SampleBenchTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_a_killed_server_left_behind_is_removed_and_what_is_in_use_is_not()
+    {
+        var left = Directory.CreateTempSubdirectory("ruddy-visit-").FullName;
+        var used = Directory.CreateTempSubdirectory("ruddy-visit-").FullName;
+        using (Store.FolderLock.Take(used, TimeSpan.Zero, _ => { }))
+        {
+            await _server.PostAsync("/api/sample/open", null);
+            Assert.False(Directory.Exists(left));
+            Assert.True(Directory.Exists(used));
+        }
+
+        Directory.Delete(used, true);
+    }
+
+    [Fact]
     public async Task A_sample_household_has_no_sample()
     {
         await using var sample = new LiveServer();

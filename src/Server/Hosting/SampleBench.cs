@@ -1,3 +1,5 @@
+using RuddySpring.Store;
+
 namespace RuddySpring.Server.Hosting;
 
 /// <summary>Where the sample household can be looked at.</summary>
@@ -59,11 +61,14 @@ public sealed class SampleBench(ServerOptions options) : IHostedService, IDispos
 
     private sealed class Visit(string folder, WebApplication app, IDisposable held) : IAsyncDisposable
     {
+        private const string Prefix = "ruddy-visit-";
+
         public string Url { get; } = app.Urls.First();
 
         public static async Task<Visit> BeginAsync(ServerOptions own, string home)
         {
-            var folder = Directory.CreateTempSubdirectory("ruddy-visit-").FullName;
+            SweepUp();
+            var folder = Directory.CreateTempSubdirectory(Prefix).FullName;
             IDisposable? held = null;
             try
             {
@@ -78,6 +83,23 @@ public sealed class SampleBench(ServerOptions options) : IHostedService, IDispos
                 held?.Dispose();
                 Directory.Delete(folder, true);
                 throw;
+            }
+        }
+
+        /// <summary>What a server left behind that was killed while somebody looked around: nobody holds it any more.</summary>
+        private static void SweepUp()
+        {
+            foreach (var left in Directory.EnumerateDirectories(Path.GetTempPath(), $"{Prefix}*"))
+            {
+                try
+                {
+                    FolderLock.Take(left, TimeSpan.Zero, _ => { }).Dispose();
+                    Directory.Delete(left, true);
+                }
+                catch (Exception error) when (error is StoreProblemException or IOException or UnauthorizedAccessException)
+                {
+                    // somebody is looking around in it, or it is another user's
+                }
             }
         }
 
