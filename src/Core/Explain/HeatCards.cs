@@ -47,7 +47,8 @@ public static class HeatCards
                 machine.HasBoiler
                     ? "The temperature of the group's metal now: it decides how much heat a shot loses."
                     : "The temperature of the chamber's metal now: it decides how much heat the water loses.",
-                "Heat that comes in from boiler, element or water, less what goes to the room, step by step since it was switched on "
+                "Heat that comes in from boiler, element or water, less what goes to the room, step by step since it "
+                    + "was switched on "
                     + "or filled, with every step that was ticked; each reading corrects it.",
                 machine.HasBoiler
                     ?
@@ -100,7 +101,8 @@ public static class HeatCards
                     "boiler",
                     "Boiler",
                     "The temperature of the water in the boiler.",
-                    "The element heats until the stat opens; steam, shots and the walls take heat away. Without air the gauge shows "
+                    "The element heats until the stat opens; steam, shots and the walls take heat away. Without air "
+                        + "the gauge shows "
                         + "the steam's pressure at this temperature.",
                     [
                         new("Water in it", $"{now.Water.NowGrams:0} g"),

@@ -122,7 +122,8 @@ public static class SheetCards
                 new("Seal's friction", $"{Quantity.Kgf(machine.FrictionNewtons / Units.NewtonsPerKgf):0.0}"),
                 new("Willing to press", $"{Quantity.Kgf(machine.WillingForceKgf):0}"),
             ],
-            $"At {Quantity.Kgf(forceKgf):0.0} it is as good as the machine's numbers: a tenth for those of a family, a few per cent "
+            $"At {Quantity.Kgf(forceKgf):0.0} it is as good as the machine's numbers: a tenth for those of a family, "
+                + "a few per cent "
                 + "where they were measured.",
             "Hang weights on the handle, or weigh it on a kitchen scale: the ways are on the machine's page."
         );
@@ -200,7 +201,8 @@ public static class SheetCards
             "Each layer of the puck gives what is left in it to the water that passes, faster when it is hotter and finer.",
             [dose, yield, new("Water at the puck", $"{Quantity.Celsius(water.Value):0}")],
             $"{Math.Min(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} to "
-                + $"{Math.Max(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} % by the puck's doubt alone; how soluble this "
+                + $"{Math.Max(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} % by the puck's doubt alone; how "
+                + "soluble this "
                 + "coffee is adds two or three per cent.",
             "A refractometer; otherwise trust the difference between two shots more than the number."
         );

@@ -40,9 +40,11 @@ public static class ShotCards
                 new(
                     "r10",
                     "R10",
-                    "The puck's resistance over the first 10 g of the cup, so that two shots can be compared whatever the arm did. "
+                    "The puck's resistance over the first 10 g of the cup, so that two shots can be compared whatever "
+                        + "the arm did. "
                         + "Higher means finer, or more coffee in the basket.",
-                    $"Pressure divided by flow over the first 10 g, brought to {Quantity.Bar(GrindResistance.ReferenceBar):0}, to water of "
+                    "Pressure divided by flow over the first 10 g, brought to "
+                        + $"{Quantity.Bar(GrindResistance.ReferenceBar):0}, to water of "
                         + $"{Quantity.Celsius(93):0} and to a swollen puck.",
                     [
                         new("Mean pressure meanwhile", m.R10MeanBar is { } bar ? $"{Quantity.Bar(bar):0.0}" : "not known"),
