@@ -6,7 +6,7 @@ import { ink } from '../theme/system';
 type Preview = Schemas['PlanPreview'];
 type Move = Schemas['ArmMove'];
 
-export const armWords: Record<Move, string> = {
+const armWords: Record<Move, string> = {
   Press: 'press',
   Hold: 'hold',
   Ease: 'ease',
