@@ -88,9 +88,7 @@ public static class HeatCards
                     new("Water gives", $"{now.Water.ShotsLeft} shots"),
                     new("Must stay", $"{now.Water.MinimumGrams:0} g"),
                 ],
-                machine.HasBoiler
-                    ? "As good as the group's temperature; a shot warms it by about five degrees."
-                    : "As good as the weight of the water in the kettle.",
+                machine.HasBoiler ? "As good as the group's temperature." : "As good as the weight of the water in the kettle.",
                 machine.HasBoiler ? "A reading on the group." : "Weigh the kettle."
             ),
         };

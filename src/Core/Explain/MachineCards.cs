@@ -18,7 +18,7 @@ public static class MachineCards
                 "The water that the machine moves, less what puck and machine keep, plus the dissolved coffee.",
                 [
                     new("Dose", $"{can.DoseGrams:0.#} g"),
-                    new("Water it moves", $"{CupVolumes.MostWaterGrams(machine, 92):0.0} g"),
+                    new("Water it moves", $"{CupVolumes.MostWaterGrams(machine, Abilities.HotC):0.0} g"),
                     new("A spent puck weighs more than its dose by", $"{machine.RetentionPerGram:0.00} g a gram"),
                     new("Left in the machine", $"{machine.DeadWaterGrams:0.#} g"),
                 ],

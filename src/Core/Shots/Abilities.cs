@@ -57,7 +57,8 @@ public sealed record Abilities(
     double? SealHalfSeconds
 )
 {
-    private const double HotC = 92;
+    /// <summary>Water that the abilities are worked out for, degC.</summary>
+    public const double HotC = 92;
     private const int Points = 20;
     private static readonly double[] ForcePressures = [3, 6, 9];
     private static readonly double[] AirMl = [0, 1, 2, 5, 10];

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useHousehold } from '../shared/api/queries';
 import { useDraft } from '../shared/edit/useDraft';
+import { LookAround } from '../shared/bench/LookAround';
 import { KeySettings } from './KeySettings';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Figure, H2, Input, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
@@ -138,6 +139,13 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
           </Grid>
           <BoilingPoint kept={clear} />
         </Panel>
+        {!household.madeUp && (
+          <Panel>
+            <H2>A sample household</H2>
+            <Box mb="2">Made up, and kept apart: nothing you do there touches your own bench.</Box>
+            <LookAround />
+          </Panel>
+        )}
         <KeySettings />
         <Panel>
           <H2>Light</H2>

@@ -32,21 +32,24 @@ const footer = {
 } as const;
 const title = { fontSize: '19px', fontStretch: '118%', fontWeight: 650, lineHeight: 1.2 } as const;
 
+/** The parts of what lies over a page. */
+const slots = [
+  'trigger',
+  'backdrop',
+  'positioner',
+  'content',
+  'title',
+  'description',
+  'closeTrigger',
+  'header',
+  'body',
+  'footer',
+];
+
 /** A question or a form over the page. */
 export const dialog = defineSlotRecipe({
   className: 'dialog',
-  slots: [
-    'trigger',
-    'backdrop',
-    'positioner',
-    'content',
-    'title',
-    'description',
-    'closeTrigger',
-    'header',
-    'body',
-    'footer',
-  ],
+  slots,
   base: {
     backdrop,
     positioner: { position: 'fixed', inset: 0, zIndex: 21, display: 'grid', placeItems: 'center', p: '3' },
@@ -61,18 +64,7 @@ export const dialog = defineSlotRecipe({
 /** What is changed beside the page. */
 export const drawer = defineSlotRecipe({
   className: 'drawer',
-  slots: [
-    'trigger',
-    'backdrop',
-    'positioner',
-    'content',
-    'title',
-    'description',
-    'closeTrigger',
-    'header',
-    'body',
-    'footer',
-  ],
+  slots,
   base: {
     backdrop,
     positioner: { position: 'fixed', inset: 0, zIndex: 21, display: 'flex', justifyContent: 'flex-end' },

@@ -4,17 +4,9 @@ import { NumberField } from '../shared/ui/NumberField';
 import { Field, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { SidePanel } from '../shared/ui/SidePanel';
+import type { Wants, WantsProps } from './wants';
 
-/** The server fills in what is left out, so what comes from it is always whole. */
-type Wants = Required<Schemas['SessionWants']>;
-type Request = Schemas['SessionRequest'];
-
-interface Props {
-  session: Schemas['SessionView'];
-  request: Request;
-  /** Changes a part of what is asked for, told from what is asked for by then. */
-  change: (part: (now: Request) => Partial<Request>) => void;
-  wrong: (field: string) => string | undefined;
+interface Props extends WantsProps {
   close: () => void;
 }
 

@@ -1,24 +1,15 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { lazy, Suspense, useId, useState } from 'react';
-import type { Schemas } from '../shared/api/client';
 import { timeOfDay } from '../shared/clock';
 import { Check } from '../shared/ui/Check';
 import { Fold } from '../shared/ui/Fold';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Panel } from '../shared/ui/elements';
+import type { Wants, WantsProps } from './wants';
 
 const BenchWorks = lazy(() => import('./BenchWorks'));
 
-/** The server fills in what is left out, so what comes from it is always whole. */
-type Wants = Required<Schemas['SessionWants']>;
-type Request = Schemas['SessionRequest'];
-
-interface Props {
-  session: Schemas['SessionView'];
-  request: Request;
-  /** Changes a part of what is asked for, told from what is asked for by then. */
-  change: (part: (now: Request) => Partial<Request>) => void;
-  wrong: (field: string) => string | undefined;
+interface Props extends WantsProps {
   people: readonly string[];
 }
 

@@ -80,7 +80,7 @@ function FirstMorning({ household, starts }: Props) {
   const [reads, setReads] = useState<readonly Schemas['Reads'][]>([]);
   const [coffee, setCoffee] = useState<Coffee>(nothingYet);
   const keep = useMutation({
-    mutationFn: () => firstMorning({ household, start: machine!.start, altitude, reads, coffee }),
+    mutationFn: () => firstMorning({ start: machine!.start, altitude, reads, coffee }),
     onSuccess: async () => {
       // what is not on the screen too: the next page decides by it
       await queries.invalidateQueries({ refetchType: 'all' });
@@ -136,7 +136,7 @@ function FirstMorning({ household, starts }: Props) {
                 Not at the machine?
               </Box>
               <Flex direction="column" gap="2" align="flex-start">
-                <LookAround />
+                {!household.madeUp && <LookAround />}
                 <TextLink to="/practice">Practise on a virtual lever</TextLink>
               </Flex>
             </Panel>

@@ -22,7 +22,6 @@ export const nothingYet: Coffee = {
 };
 
 interface Answers {
-  household: Schemas['HouseholdView'];
   start: Schemas['StartView']['start'];
   altitude: number;
   reads: readonly Schemas['Reads'][];
@@ -30,10 +29,15 @@ interface Answers {
 }
 
 /**
- * Keeps what was answered: where the bench stands, its beans and grinder, and last its machine, which begins the first
+ * Keeps what was answered, and of what an earlier try kept already nothing twice: where the bench stands, its beans and grinder, and last its machine, which begins the first
  * sheet.
  */
-export async function firstMorning({ household, start, altitude, reads, coffee }: Answers): Promise<void> {
+export async function firstMorning({ start, altitude, reads, coffee }: Answers): Promise<void> {
+  // as they are now: a measured boiling point, or a try that went half way, has changed them
+  const household = await data(api.GET('/api/household'));
+  const bench = await data(api.GET('/api/bench'));
+  const isNew = (name: string, kept: readonly { name: string }[]) =>
+    name.trim() !== '' && !kept.some((one) => one.name === name.trim());
   const { name, ambientC, pressureUnit, temperatureUnit, forceUnit } = household;
   if (altitude !== household.altitudeMetres) {
     await data(
@@ -43,7 +47,7 @@ export async function firstMorning({ household, start, altitude, reads, coffee }
       }),
     );
   }
-  if (coffee.name.trim() !== '') {
+  if (isNew(coffee.name, bench.bags)) {
     await data(
       api.POST('/api/bench/bags', {
         body: {
@@ -57,7 +61,7 @@ export async function firstMorning({ household, start, altitude, reads, coffee }
       }),
     );
   }
-  if (coffee.grinder.trim() !== '') {
+  if (isNew(coffee.grinder, bench.grinders)) {
     await data(
       api.POST('/api/bench/grinders', {
         body: {
