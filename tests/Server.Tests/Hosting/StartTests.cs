@@ -238,7 +238,7 @@ public sealed class StartTests : IDisposable
     public async Task A_disk_that_is_full_at_the_first_start_gets_a_sentence()
     {
         using var server = Attacks.ServerProcess.Launch(_folder, diskKilobytes: 300);
-        var error = await Assert.ThrowsAsync<InvalidOperationException>(() => server.ListeningAsync(TimeSpan.FromSeconds(30)));
+        var error = await Assert.ThrowsAsync<InvalidOperationException>(() => server.ListeningAsync(TimeSpan.FromSeconds(90)));
         Assert.Contains("is full. Make room and start again", error.Message, StringComparison.Ordinal);
         Assert.DoesNotContain("   at ", error.Message, StringComparison.Ordinal);
     }
