@@ -141,6 +141,13 @@ public sealed class OtherPuck
     /// <summary>Solids in it, g.</summary>
     public double SolidsGrams { get; private set; }
 
+    /// <summary>How much slower the front moves than it would: gas of fresh beans or air that was pressed in holds it up; 1 for
+    /// not at all.</summary>
+    public double FrontHeldUp { get; init; } = 1;
+
+    /// <summary>Water finds a way: one column lets through so many times as much from now on.</summary>
+    public void Open(double times) => _ease[0] *= times;
+
     /// <summary>The same puck as it stands now, with a chance of its own from here on.</summary>
     public OtherPuck Copy(SeededRandom random) => new(this, random);
 
@@ -198,7 +205,7 @@ public sealed class OtherPuck
             return;
         var room = _coffee.VoidsGramsPerGram * _dose / Columns / Layers;
         var behind = (FrontShare * Resistance(column, _front[column])) + (EntryShare * _layerResistance * Layers);
-        var taken = (pressure + SuctionBar) * _ease[column] / Columns / behind * seconds;
+        var taken = (pressure + SuctionBar) * _ease[column] / Columns / behind / FrontHeldUp * seconds;
         _front[column] = Math.Min(Layers, _front[column] + (taken / room));
         InflowMl += taken;
     }
