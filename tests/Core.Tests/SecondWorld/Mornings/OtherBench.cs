@@ -149,12 +149,16 @@ public sealed class OtherBench
     public OtherShot HealthyShot(int day) => new(this, UsualSetting + ((day % 3) - 1), FirstAgeDays + (day / 2.0));
 
     /// <summary>A shot that faults happen to.</summary>
-    public MadeShot With(IReadOnlyList<Fault> faults, ulong seed)
+    /// <param name="faults">Which.</param>
+    /// <param name="seed">Chance.</param>
+    /// <param name="then">What is done about it before it is pulled.</param>
+    public MadeShot With(IReadOnlyList<Fault> faults, ulong seed, Action<OtherShot>? then = null)
     {
         var random = new SeededRandom((_seed * 32_452_843) + seed);
         var shot = new OtherShot(this, UsualSetting, FirstAgeDays + 3);
         foreach (var fault in faults)
             fault.Does(shot, random);
+        then?.Invoke(shot);
         return Make(shot, (_seed * 7_919) + seed);
     }
 

@@ -144,6 +144,9 @@ public sealed class OtherShot(OtherBench bench, double setting, double ageDays)
     /// <summary>Air under the piston.</summary>
     public void Air(double seconds) => (SoftSeconds, FrontHeldUp) = (seconds, 1.25);
 
+    /// <summary>The grinder is set to a number; what it did behind its scale's back it goes on doing.</summary>
+    public void SetTo(double setting, OtherShot before) => (Setting, Unnoted) = (setting, before.Unnoted);
+
     /// <summary>The seal lets water by.</summary>
     public void Leak(double share) => LeakShare = share;
 

@@ -1,0 +1,8 @@
+namespace RuddySpring.Core.Reasoning;
+
+/// <summary>How a shot tasted, 0 (none) to 4 (very) each; liking from 1 to 5. Null where not said.</summary>
+public sealed record TasteMarks(int? Sour, int? Bitter, int? Dry, int? Sweet, int? Body, int? Liking)
+{
+    /// <summary>Nothing said.</summary>
+    public static readonly TasteMarks None = new(null, null, null, null, null, null);
+}
