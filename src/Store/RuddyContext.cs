@@ -44,6 +44,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     public DbSet<PracticeAttempt> Practice => Set<PracticeAttempt>();
     public DbSet<Session> Sessions => Set<Session>();
     public DbSet<KeptSheet> Sheets => Set<KeptSheet>();
+    public DbSet<Advice> Advices => Set<Advice>();
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
@@ -158,6 +159,10 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         var shot = modelBuilder.Entity<Shot>();
         AsJson(shot.Property(s => s.Measures), () => new Shot().Measures with { });
         AsJson(shot.Property(s => s.Preparation!), () => new());
+        AsJson(shot.Property(s => s.Tapped!), () => []);
+        var advice = modelBuilder.Entity<Advice>();
+        AsJson(advice.Property(a => a.Taken), () => new Advice().Taken with { });
+        advice.HasIndex(a => a.ShotId);
         shot.HasIndex(s => s.PullId).IsUnique().HasFilter("PullId IS NOT NULL").HasDatabaseName("IX_Shots_PullId");
         shot.HasIndex(s => s.FileHash).HasFilter("FileHash IS NOT NULL").HasDatabaseName("IX_Shots_FileHash");
         shot.HasOne(s => s.Basket).WithMany().OnDelete(DeleteBehavior.Restrict);

@@ -66,6 +66,7 @@ public sealed record Diagnosis(
     private const int MostNamed = 5;
     private const double Alike = 0.05;
     private const double Stands = 0.45;
+    private const double Likely = 0.8;
     private const double Speaks = 0.3;
     private const int FewestSigns = 3;
 
@@ -111,7 +112,8 @@ public sealed record Diagnosis(
                     Best: g.MaxBy(h => h.P).Hypothesis
                 )
             )
-            .OrderByDescending(c => Math.Round(c.P / Alike))
+            // where two are at work, what is cheap to check comes first; so it does between two that are as probable
+            .OrderByDescending(c => Math.Min(Likely, Math.Round(c.P / Alike) * Alike))
             .ThenBy(c => c.Cause.Order)
             .ThenByDescending(c => c.P)
             .ToList();

@@ -21,22 +21,27 @@ internal static class RawSigns
     {
         (Sign Sign, int? Mark, string Name)[] marks =
         [
-            (Sign.Sour, shot.Taste.Sour, "sour"),
-            (Sign.Bitter, shot.Taste.Bitter, "bitter"),
-            (Sign.Dry, shot.Taste.Dry, "dry"),
-            (Sign.Sweet, shot.Taste.Sweet, "sweet"),
+            (Sign.Sour, shot.Taste.Sour, "sourness"),
+            (Sign.Bitter, shot.Taste.Bitter, "bitterness"),
+            (Sign.Dry, shot.Taste.Dry, "dryness"),
+            (Sign.Sweet, shot.Taste.Sweet, "sweetness"),
             (Sign.Body, shot.Taste.Body, "body"),
         ];
-        string[] degrees = ["none", "a touch", "some", "clear", "very"];
         foreach (var (sign, mark, name) in marks)
         {
             if (mark is { } m)
-                yield return new(sign, m, $"{name}: {degrees[Math.Clamp(m, 0, 4)]}");
+                yield return new(sign, m, name);
         }
     }
 
     private static IEnumerable<RawSign> Heat(ShotFacts shot)
     {
+        if (shot.WaterC is { } water)
+            yield return new(
+                Sign.Water,
+                water,
+                FormattableString.Invariant($"the water came to the puck at about {Quantity.Celsius(water):0}")
+            );
         if (shot is { GroupC: { } group, Band: { } band })
             yield return new(
                 Sign.Group,

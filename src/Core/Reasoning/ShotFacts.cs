@@ -41,6 +41,9 @@ public sealed record ShotFacts
     /// <summary>When this household drinks its beans.</summary>
     public RestWindow Rest { get; init; } = RestWindow.Of(RestSchool.SevenToTen);
 
+    /// <summary>Water at the puck, measured or worked out from what was ticked, degC.</summary>
+    public double? WaterC { get; init; }
+
     /// <summary>Outside of the group when the lever moved, degC.</summary>
     public double? GroupC { get; init; }
 

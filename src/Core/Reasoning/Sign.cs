@@ -47,6 +47,10 @@ public enum Sign
     /// <summary>Group against the middle of its band, in half widths of the band.</summary>
     Group,
 
+    /// <summary>Water at the puck, as it was measured or worked out from what was ticked, against the usual, K; only where it is
+    /// off: an estimate that is as ever tells nothing.</summary>
+    Water,
+
     /// <summary>Boiler's gauge against the machine's own pressure, bar.</summary>
     Boiler,
 
@@ -74,8 +78,4 @@ public enum Sign
 /// <param name="Value">How far off what was expected.</param>
 /// <param name="Sd">One standard deviation of it where nothing is wrong.</param>
 /// <param name="Text">The numbers in a sentence.</param>
-public sealed record SignReading(Sign Sign, double Value, double Sd, string Text)
-{
-    /// <summary>In standard deviations.</summary>
-    public double Z => Value / Sd;
-}
+public sealed record SignReading(Sign Sign, double Value, double Sd, string Text);

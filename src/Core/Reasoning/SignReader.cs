@@ -10,6 +10,9 @@ public static class SignReader
     /// <summary>How many earlier shots are looked at.</summary>
     public const int MostEarlier = 8;
 
+    private const double UsualWaterC = 91;
+    private const double LeastOffK = 4;
+    private const double SameMark = 0.5;
     private const double SpreadWeight = 5; // shots that the spread told beforehand counts for
 
     /// <summary>What is taken of a sign before any shot: its usual value, how far that may be off, and its spread from shot to
@@ -31,6 +34,7 @@ public static class SignReader
         [Sign.LetDown] = new(0, 0.3, 0.1),
         [Sign.HoleFlow] = new(0, 0.4, 0.06),
         [Sign.Group] = new(0, 0.3, 0.4),
+        [Sign.Water] = new(UsualWaterC, 4, 2),
         [Sign.Boiler] = new(0, 0.05, 0.05),
         [Sign.Sour] = new(1.0, 0.4, 0.6),
         [Sign.Bitter] = new(1.0, 0.4, 0.6),
@@ -48,11 +52,24 @@ public static class SignReader
         foreach (var raw in RawSigns.Of(shot))
         {
             var (usual, sd) = Usual(raw.Sign, [.. earlier.Where(e => e.ContainsKey(raw.Sign)).Select(e => e[raw.Sign])]);
-            signs.Add(new(raw.Sign, raw.Value - usual, sd, raw.Text));
+            if (raw.Sign != Sign.Water || Math.Abs(raw.Value - usual) > LeastOffK)
+                signs.Add(new(raw.Sign, raw.Value - usual, sd, Tasted(raw.Sign) ? InWords(raw, usual) : raw.Text));
         }
 
         signs.AddRange(FromTheGrind.Of(shot));
         return signs;
+    }
+
+    private static bool Tasted(Sign sign) => sign is Sign.Sour or Sign.Bitter or Sign.Dry or Sign.Sweet or Sign.Body;
+
+    /// <summary>A mark against the usual one: "more sourness than usual, very".</summary>
+    private static string InWords(RawSign mark, double usual)
+    {
+        string[] degrees = ["none", "a touch", "some", "clear", "very much"];
+        var degree = degrees[Math.Clamp((int)mark.Value, 0, 4)];
+        return mark.Value > usual + SameMark ? $"more {mark.Text} than usual, {degree}"
+            : mark.Value < usual - SameMark ? $"less {mark.Text} than usual, {degree}"
+            : $"{mark.Text} as usual, {degree}";
     }
 
     /// <summary>The usual value of a sign and the spread about it, from earlier values.</summary>

@@ -62,6 +62,7 @@ public sealed record ChannelEvidence(double AtSeconds, double Fall)
     private const double WindowSeconds = 2.5;
     private const double LeastLogFall = 0.30;
     private const double PressureRisesBar = 0.5;
+    private const double PressureFallsBar = 2.0;
     private const double AfterDropsSeconds = 3.0;
 
     /// <summary>What a trace says of a channel; null where it says nothing of one.</summary>
@@ -88,7 +89,11 @@ public sealed record ChannelEvidence(double AtSeconds, double Fall)
                 j++;
             if (j >= course.Count)
                 break;
-            if (course[j].PressureBar > course[i].PressureBar + PressureRisesBar)
+            // where the lever is lifted the pressure is gone before the stream is
+            if (
+                course[j].PressureBar > course[i].PressureBar + PressureRisesBar
+                || Enumerable.Range(i, j - i + 1).Any(k => course[k].PressureBar < course[i].PressureBar - PressureFallsBar)
+            )
                 continue;
             var fell =
                 Math.Log(course[i].ResistanceBarSPerMl / course[j].ResistanceBarSPerMl) - (Own(course[i]) - Own(course[j]));

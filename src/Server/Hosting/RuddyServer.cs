@@ -13,6 +13,7 @@ using RuddySpring.Server.Plans;
 using RuddySpring.Server.Practice;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Pull;
+using RuddySpring.Server.Reasoning;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Server.Tasting;
 using RuddySpring.Server.Warm;
@@ -203,6 +204,7 @@ public static class RuddyServer
         api.MapPull();
         api.MapPractice();
         api.MapTasting();
+        api.MapReasoning();
         api.MapLedger();
         api.MapExchange();
         app.MapInstruments();

@@ -59,6 +59,7 @@ public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
 /// <param name="Arm">How far the arm was from the plan, phase by phase; null where nothing tells.</param>
 /// <param name="Resistance">The puck's resistance against grams; empty where nothing tells.</param>
 /// <param name="ChannelSign">What the trace says of a channel; null for nothing.</param>
+/// <param name="Extraction">What a measured strength comes to, in words; null where strength or cup are not known.</param>
 public sealed record ShotView(
     ShotLine Shot,
     PullPlan Plan,
@@ -75,7 +76,8 @@ public sealed record ShotView(
     IReadOnlyList<PullCheck> After,
     PlanDistance? Arm,
     IReadOnlyList<ResistancePoint> Resistance,
-    ChannelEvidence? ChannelSign
+    ChannelEvidence? ChannelSign,
+    string? Extraction
 );
 
 /// <summary>A number or a text; neither where a shot has none.</summary>

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
@@ -87,7 +88,10 @@ public static class ShotViews
             shot.Source == ShotSource.Pulled && shot.Machine is { } machine ? PullWords.After(machine.Spec) : [],
             PlanDistance.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments),
             resistance,
-            ChannelEvidence.Of(resistance, moments, shot.DoseGrams)
+            ChannelEvidence.Of(resistance, moments, shot.DoseGrams),
+            shot is { Strength: { } strength, Measures.CupGrams: { } cup }
+                ? MeasuredExtraction.Of(strength, cup, shot.DoseGrams).Sentence
+                : null
         );
     }
 

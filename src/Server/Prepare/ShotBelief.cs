@@ -35,7 +35,7 @@ public sealed record ShotBelief(
 )
 {
     private const int MostShots = 300;
-    private const double UsualAge = 8;
+    internal const double UsualAge = 8;
 
     /// <summary>The shot at the middle of what is believed.</summary>
     public ShotConditions Middle => GrindResistivity.With(Unit, LogResistivity.Median);
@@ -100,11 +100,21 @@ public sealed record ShotBelief(
     }
 
     /// <summary>Shots of a grinder that have a setting and a resistance, oldest first.</summary>
-    internal static async Task<List<GrindShot>> KnownAsync(int grinderId, RuddyContext db, CancellationToken cancel)
+    /// <param name="grinderId">Which.</param>
+    /// <param name="db">The store.</param>
+    /// <param name="cancel">The request's.</param>
+    /// <param name="before">Only those pulled before, UTC; null for all.</param>
+    internal static async Task<List<GrindShot>> KnownAsync(
+        int grinderId,
+        RuddyContext db,
+        CancellationToken cancel,
+        DateTime? before = null
+    )
     {
+        var until = before ?? DateTime.MaxValue;
         var shots = await db
             .Shots.AsNoTracking()
-            .Where(s => s.DeletedAt == null && s.GrinderId == grinderId && s.GrindSetting != null)
+            .Where(s => s.DeletedAt == null && s.GrinderId == grinderId && s.GrindSetting != null && s.PulledAt < until)
             .OrderByDescending(s => s.PulledAt)
             .Take(MostShots)
             .Select(s => new

@@ -236,6 +236,17 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
     public HeatRun Run(Session session) =>
         Progress(session).Heat(Bench(session), session.Wants).Play(session.Machine.Spec, NowSeconds(session), records: false);
 
+    /// <summary>The machine's heat as it was at a second of a session, by what was done and read until then.</summary>
+    public static HeatRun HeatAt(Session session, double seconds) =>
+        new SessionProgress(
+            seconds,
+            [.. session.Log.Done.Where(d => d.StartSeconds < seconds)],
+            [.. session.Log.Readings.Where(r => r.AtSeconds <= seconds)],
+            []
+        )
+            .Heat(Bench(session), session.Wants)
+            .Play(session.Machine.Spec, seconds, records: false);
+
     /// <summary>Tells the instruments what has happened to the machine's heat.</summary>
     public void Announce(Session session)
     {

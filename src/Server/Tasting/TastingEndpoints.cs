@@ -1,12 +1,26 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Reasoning;
 using RuddySpring.Store;
 
 namespace RuddySpring.Server.Tasting;
 
 /// <summary>How a shot tasted; null where nothing was said.</summary>
-public sealed record TasteView(int? Sour, int? Bitter, int? Dry, int? Sweet, int? Body, int? Liking, string Words);
+/// <param name="Seen">What was tapped of stream and puck; null where nobody looked, empty where there was nothing to see.</param>
+/// <param name="StrengthPercent">Strength of the cup by refractometer, %; null without one.</param>
+public sealed record TasteView(
+    int? Sour,
+    int? Bitter,
+    int? Dry,
+    int? Sweet,
+    int? Body,
+    int? Liking,
+    string Words,
+    IReadOnlyList<Seen>? Seen = null,
+    double? StrengthPercent = null
+);
 
 /// <summary>A taste that was kept.</summary>
 /// <param name="Version">Version of the shot that it made.</param>
@@ -14,7 +28,9 @@ public sealed record KeptTaste(int Version, TasteView Taste);
 
 public static class TastingEndpoints
 {
+    private const int MostSeen = 20;
     private static readonly FieldRange Liking = new("liking", "Liking", 1, 5, "");
+    private static readonly FieldRange Strength = new("strengthPercent", "Measured strength", 1, 30, "%");
 
     public static void MapTasting(this IEndpointRouteBuilder api)
     {
@@ -31,8 +47,13 @@ public static class TastingEndpoints
                 shot.Taste.Sweet = Scale(taste.Sweet, "sweet", "Sweet");
                 shot.Taste.Body = Scale(taste.Body, "body", "Body");
                 shot.Liking = taste.Liking is { } liking ? (int)Liking.Check(liking) : null;
+                if (taste.Seen is { Count: > MostSeen })
+                    throw new DoesNotFitException("seen", $"At most {MostSeen} things can have been seen.");
+                shot.Tapped = taste.Seen?.Distinct().Order().ToList();
+                shot.Strength = taste.StrengthPercent is { } percent ? Strength.Check(percent) / 100 : null;
                 shot.Taste.Words = Texts.Lines(taste.Words, "words", "Words", 500);
                 await db.SaveChangesAsync(cancel);
+                await AdviceJudge.JudgeAsync(db, id, cancel);
                 return new KeptTaste(shot.Version, View(shot));
             }
         );
@@ -40,7 +61,17 @@ public static class TastingEndpoints
 
     /// <summary>The contract's form of a taste.</summary>
     public static TasteView View(Store.Entities.Shot shot) =>
-        new(shot.Taste.Sour, shot.Taste.Bitter, shot.Taste.Dry, shot.Taste.Sweet, shot.Taste.Body, shot.Liking, shot.Taste.Words);
+        new(
+            shot.Taste.Sour,
+            shot.Taste.Bitter,
+            shot.Taste.Dry,
+            shot.Taste.Sweet,
+            shot.Taste.Body,
+            shot.Liking,
+            shot.Taste.Words,
+            shot.Tapped,
+            shot.Strength is { } strength ? Math.Round(strength * 100, 2) : null
+        );
 
     private static int? Scale(int? value, string field, string label) =>
         value is { } given ? (int)new FieldRange(field, label, 0, 4, "").Check(given) : null;

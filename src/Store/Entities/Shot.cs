@@ -82,6 +82,12 @@ public sealed class Shot : IVersioned
 
     public Taste Taste { get; set; } = new();
 
+    /// <summary>What was tapped of stream and puck; null where nobody looked. Stored as JSON.</summary>
+    public IReadOnlyList<Core.Reasoning.Seen>? Tapped { get; set; }
+
+    /// <summary>Strength of the cup by refractometer, 0 to 1; null without one.</summary>
+    public double? Strength { get; set; }
+
     /// <summary>From 1 to 5; null where not said. Beside the taste, because the ledger filters by it.</summary>
     public int? Liking { get; set; }
 

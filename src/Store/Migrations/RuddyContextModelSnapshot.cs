@@ -17,6 +17,39 @@ namespace RuddySpring.Store.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.15");
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.Advice", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("JudgedById")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Sentence")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ShotId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Taken")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("TakenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool?>("Worked")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ShotId");
+
+                    b.ToTable("Advices");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.Bag", b =>
                 {
                     b.Property<int>("Id")
@@ -428,6 +461,12 @@ namespace RuddySpring.Store.Migrations
 
                     b.Property<string>("Source")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<double?>("Strength")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("Tapped")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Version")

@@ -2,7 +2,11 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useDraft } from '../shared/edit/useDraft';
+import { Fold } from '../shared/ui/Fold';
+import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Notice, Textarea } from '../shared/ui/elements';
+import { number } from '../shared/units/units';
+import { SeenPicture } from './SeenPicture';
 
 type Taste = Schemas['TasteView'];
 type ScaleKey = 'sour' | 'bitter' | 'dry' | 'sweet' | 'body';
@@ -16,6 +20,14 @@ const scales: [ScaleKey, string][] = [
 ];
 const degrees = ['none', 'a touch', 'some', 'clear', 'very'];
 const likings = ['pour away', 'poor', 'fair', 'good', 'again'];
+
+/** A taste in a few words. */
+export function inShort(taste: Taste): string {
+  const marks = scales
+    .filter(([key]) => taste[key] !== null && taste[key]! > 0)
+    .map(([key, label]) => `${label.toLowerCase()} ${degrees[taste[key]!]}`);
+  return [...marks, ...(taste.liking === null ? [] : [`liked ${taste.liking} of 5`])].join(', ');
+}
 
 interface StepsProps {
   name: string;
@@ -86,8 +98,16 @@ function Steps({ name, label, words, first, value, onChange }: StepsProps) {
   );
 }
 
+interface Props {
+  shotId: number;
+  version: number;
+  taste: Taste;
+  /** What the measured strength comes to; null without one. */
+  extraction: string | null;
+}
+
 /** A minute's work: five scales, liking, words. */
-export function TasteForm({ shotId, version, taste }: { shotId: number; version: number; taste: Taste }) {
+export function TasteForm({ shotId, version, taste, extraction }: Props) {
   const queries = useQueryClient();
   const { value: draft, set: type, clear } = useDraft<Taste>(taste);
   const save = useMutation({
@@ -130,6 +150,34 @@ export function TasteForm({ shotId, version, taste }: { shotId: number; version:
         value={draft.liking}
         onChange={(liking) => set({ liking })}
       />
+      <Fold
+        title="Stream and puck"
+        note={draft.seen ? (draft.seen.length === 0 ? 'nothing to see' : `${draft.seen.length} seen`) : 'not looked at'}
+      >
+        <SeenPicture seen={draft.seen ?? null} onChange={(seen) => set({ seen })} />
+      </Fold>
+      <Fold
+        title="Measured strength"
+        note={draft.strengthPercent != null ? `${number(draft.strengthPercent, 1)} %` : 'not measured'}
+      >
+        <NumberField
+          label="Strength by refractometer"
+          unit="%"
+          step={0.1}
+          value={draft.strengthPercent ?? null}
+          problem={
+            save.error instanceof Problem && save.error.field === 'strengthPercent' ? save.error.message : undefined
+          }
+          hint="stirred, cooled and filtered"
+          onChange={(strengthPercent) => set({ strengthPercent })}
+          onClear={() => set({ strengthPercent: null })}
+        />
+        {extraction && (
+          <Box fontSize="14px" mt="1">
+            {extraction}
+          </Box>
+        )}
+      </Fold>
       <Field label="In your words">
         {(ids) => (
           <Textarea
@@ -149,7 +197,9 @@ export function TasteForm({ shotId, version, taste }: { shotId: number; version:
           {save.isSuccess ? 'Saved.' : ''}
         </Box>
       </Flex>
-      {save.error && <Notice role="alert">{sentenceOf(save.error)}</Notice>}
+      {save.error && !(save.error instanceof Problem && save.error.field === 'strengthPercent') && (
+        <Notice role="alert">{sentenceOf(save.error)}</Notice>
+      )}
     </Grid>
   );
 }

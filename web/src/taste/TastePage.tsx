@@ -1,7 +1,9 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
-import { api, data, sentenceOf } from '../shared/api/client';
+import type { ReactNode } from 'react';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { Fold } from '../shared/ui/Fold';
 import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
@@ -13,7 +15,8 @@ import { number, useUnits } from '../shared/units/units';
 import { MomentsForm } from './MomentsForm';
 import { ShotMeasures } from './ShotMeasures';
 import { TickedStrip } from './TickedStrip';
-import { TasteForm } from './TasteForm';
+import { inShort, TasteForm } from './TasteForm';
+import { WhyPanel } from './WhyPanel';
 import { EmptyState } from '../shared/ui/EmptyState';
 
 /** How a channel is known. */
@@ -28,6 +31,24 @@ const sources = { Pulled: 'pulled here', Imported: 'imported', MadeUp: 'made up 
 
 const freshMs = 5 * 60_000;
 const justPulled = (at: string) => Date.now() - new Date(at).getTime() < freshMs;
+
+/** The form, or a line of what was said once it was. */
+function TastePanel({ shot, children }: { shot: Schemas['ShotLine']; children: ReactNode }) {
+  if (shot.taste.liking === null)
+    return (
+      <Panel>
+        <H2>How it tasted</H2>
+        {children}
+      </Panel>
+    );
+  return (
+    <Panel py={{ base: '2', md: '2' }}>
+      <Fold title="How it tasted" note={inShort(shot.taste)}>
+        {children}
+      </Fold>
+    </Panel>
+  );
+}
 
 /** One shot: its trace, what the trace says, and how it tasted. */
 export default function TastePage() {
@@ -111,7 +132,21 @@ export default function TastePage() {
       )}
       {bin.error && <Notice role="alert">{sentenceOf(bin.error)}</Notice>}
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="3" alignItems="start">
-        <Grid gap="3">
+        <Grid gap="3" gridColumn={{ lg: 2 }} gridRow={{ lg: 1 }}>
+          {/* the answer comes first once the cup was tasted */}
+          {shot.taste.liking !== null && <WhyPanel shotId={shot.id} />}
+          <TastePanel shot={shot}>
+            <TasteForm
+              key={shot.id}
+              shotId={shot.id}
+              version={shot.version}
+              taste={shot.taste}
+              extraction={view.extraction}
+            />
+          </TastePanel>
+          {shot.taste.liking === null && <WhyPanel shotId={shot.id} />}
+        </Grid>
+        <Grid gap="3" gridColumn={{ lg: 1 }} gridRow={{ lg: 1 }}>
           <Panel pb={{ base: '2', md: '2' }}>
             <MomentsForm
               key={shot.id}
@@ -153,12 +188,6 @@ export default function TastePage() {
             <H2 mb="2">What the trace says</H2>
             <ShotMeasures shotId={shot.id} measures={shot.measures} sign={view.channelSign} />
             <ArmBesidePlan arm={view.arm} />
-          </Panel>
-        </Grid>
-        <Grid gap="4">
-          <Panel>
-            <H2>How it tasted</H2>
-            <TasteForm key={shot.id} shotId={shot.id} version={shot.version} taste={shot.taste} />
           </Panel>
         </Grid>
       </Grid>

@@ -23,6 +23,7 @@ public sealed class AirInBoiler : Cause
                 0.5,
                 k,
                 [
+                    new(Sign.Water, k, 4),
                     new(Sign.Resistance, Thicker(shot, k), 0.04),
                     new(Sign.Sour, -0.1 * k, 0.5),
                     new(Sign.Bitter, 0.1 * k, 0.5),

@@ -18,6 +18,7 @@ public sealed class BoilerLow : Cause
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
         One(
+            new(Sign.Water, -8, 3),
             new(Sign.Boiler, -0.5, 0.12),
             new(Sign.Sour, 0.7, 0.5),
             new(Sign.Bitter, -0.7, 0.5),

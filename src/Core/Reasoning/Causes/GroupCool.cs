@@ -20,6 +20,7 @@ public sealed class GroupCool : Cause
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
         One(
+            new(Sign.Water, -6, 3),
             new(Sign.Group, -2.2, 0.5),
             new(Sign.Sour, 0.7, 0.5),
             new(Sign.Bitter, -0.7, 0.5),

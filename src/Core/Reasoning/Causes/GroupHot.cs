@@ -21,6 +21,7 @@ public sealed class GroupHot : Cause
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
         One(
+            new(Sign.Water, 5, 3),
             new(Sign.Group, 2.1, 0.5),
             new(Sign.Bitter, 0.8, 0.5),
             new(Sign.Sour, -0.6, 0.5),

@@ -18,7 +18,8 @@ public sealed class NotPurged : Cause
         {
             { Restricted: true } => 0,
             { OtherCoffeeBefore: true, Ticked.Purged: true } => 0.03,
-            { OtherCoffeeBefore: true } => 1.0,
+            { OtherCoffeeBefore: true, Ticked.Purged: false } => 0.7,
+            { OtherCoffeeBefore: true } => 0.15,
             _ => 0.002,
         };
 

@@ -23,6 +23,7 @@ public sealed class PreheatForgotten : Cause
                 1 / 3.0,
                 k,
                 [
+                    new(Sign.Water, k, 4),
                     new(Sign.Time, 0.06, 0.08),
                     new(Sign.Resistance, Thicker(shot, k), 0.04),
                     new(Sign.Sour, -0.1 * k, 0.5),

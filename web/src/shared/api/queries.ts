@@ -57,6 +57,15 @@ export const useShot = (id: number | undefined) =>
     retry: false,
   });
 
+/** Why a shot was as it was. */
+export const useWhy = (id: number | undefined) =>
+  useQuery({
+    queryKey: ['shot', id, 'why'],
+    queryFn: () => data(api.GET('/api/shots/{id}/why', { params: { path: { id: id! } } })),
+    enabled: id !== undefined,
+    retry: false,
+  });
+
 export const useLatestShot = () =>
   useQuery({
     queryKey: ['shots', 'latest'],

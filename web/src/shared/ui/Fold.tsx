@@ -19,7 +19,9 @@ export function Fold({ title, note, open, children }: Props) {
         <Collapsible.Indicator>
           <ChevronRight aria-hidden="true" />
         </Collapsible.Indicator>
-        <span>{title}</span>
+        <Box as="span" flexShrink={0}>
+          {title}
+        </Box>
         {note && (
           <Box as="span" color="quiet" fontWeight={400} fontSize="14px">
             {note}

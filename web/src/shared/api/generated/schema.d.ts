@@ -2145,6 +2145,119 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{id}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WhyView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AdviceChoice"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reasoning/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SeenWords"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots": {
         parameters: {
             query?: never;
@@ -3437,11 +3550,35 @@ export interface components {
              */
             sealHalfSeconds: null | number;
         };
+        /** @description Which advice is taken. */
+        AdviceChoice: {
+            cause: string;
+        };
         /**
          * @description What a piece of advice is about, the most urgent first.
          * @enum {unknown}
          */
         AdviceKind: "Danger" | "Stop" | "Channel" | "WaterEnds" | "TooFine" | "TooCoarse";
+        /** @description How earlier advice fared, in numbers. */
+        AdviceScore: {
+            /**
+             * Format: int32
+             * @description How often the next shot showed what it should.
+             */
+            worked: number;
+            /**
+             * Format: int32
+             * @description Of how many.
+             */
+            judged: number;
+        };
+        /** @description How advice came out. */
+        AdviceVerdict: {
+            /** @description Whether the next shot showed what it should; null where it was not followed, or cannot be told. */
+            worked: null | boolean;
+            /** @description In plain words. */
+            sentence: string;
+        };
         /**
          * @description What the arm does in a phase.
          * @enum {unknown}
@@ -3740,6 +3877,17 @@ export interface components {
             /** @description Its value with its unit, as a sentence has it. */
             value: string;
         };
+        /** @description A number that speaks for or against a cause. */
+        CauseEvidence: {
+            /** @description The number in a sentence, of this shot. */
+            text: string;
+            /**
+             * Format: double
+             * @description How much: logarithm of how many times more likely it is with the cause than with nothing; below 0
+             *                 against it.
+             */
+            weight: number;
+        };
         /**
          * @description What may be changed to land the time.
          * @enum {unknown}
@@ -3999,6 +4147,25 @@ export interface components {
             latest: {
                 [key: string]: number;
             };
+        };
+        /**
+         * @description Why a shot was as it was: probabilities over causes, nothing among them and pairs allowed, from what was known before (how
+         *     often each happens, what was ticked, the bag's age) and the signs of the shot, each told against what was expected. A sign
+         *     that is not there changes nothing. Signs are taken to be independent where a cause is given, and to have heavy tails
+         *     (Student's t), so that no single odd number decides.
+         */
+        Diagnosis: {
+            /** @description What it comes to. */
+            verdict: components["schemas"]["Verdict"];
+            /**
+             * Format: double
+             * @description Probability that nothing is wrong.
+             */
+            nothing: number;
+            /** @description Those worth naming, most probable first. */
+            causes: components["schemas"]["PossibleCause"][];
+            /** @description What was read. */
+            signs: components["schemas"]["SignReading"][];
         };
         /** @description A pull that was thrown away. */
         DiscardedPull: {
@@ -5210,6 +5377,20 @@ export interface components {
              */
             secondsAgo: number;
         };
+        /** @description What to change for the next shot. */
+        NextChange: {
+            /** @description The one change, with its size. */
+            do: string;
+            /** @description What to leave alone meanwhile. */
+            leave: string;
+            /** @description What the next shot should then show. */
+            expect: string;
+            /**
+             * Format: double
+             * @description A setting of the grinder, where that is the change; null otherwise.
+             */
+            grindSetting?: null | number;
+        };
         /** @description The step to do next, in a few words. */
         NextStepView: {
             key: string;
@@ -5406,6 +5587,28 @@ export interface components {
             at: string;
             /** Format: int32 */
             points: number;
+        };
+        /** @description A cause with its probability. */
+        PossibleCause: {
+            /** @description Of the cause. */
+            key: string;
+            /** @description As a sentence says it. */
+            name: string;
+            /**
+             * Format: double
+             * @description 0 to 1, alone or with another.
+             */
+            probability: number;
+            /** @description What speaks for it, strongest first. */
+            for: components["schemas"]["CauseEvidence"][];
+            /** @description What speaks against it. */
+            against: components["schemas"]["CauseEvidence"][];
+            /** @description What to change, were it so. */
+            change: components["schemas"]["NextChange"];
+            /** @description What can hurt on the way; null for nothing. */
+            caution: null | string;
+            /** @description Where what is said of it comes from. */
+            source: string;
         };
         /** @description What is sent while a lesson is played. */
         PracticeFrame: {
@@ -5977,6 +6180,25 @@ export interface components {
             /** @description What was seen, in numbers. */
             sentence: string;
         };
+        /**
+         * @description What people see of stream and puck, or feel in the lever, and tap afterwards.
+         * @enum {unknown}
+         */
+        Seen: "BaldSpot" | "Spurt" | "PaleStreak" | "Lean" | "Crack" | "Hole" | "Soup" | "SoftLever" | "WaterPastPiston";
+        /** @description What is said of Seen. */
+        SeenWords: {
+            /** @description Which. */
+            what: components["schemas"]["Seen"];
+            /** @description In a few words. */
+            name: string;
+            /**
+             * Format: double
+             * @description How often it is seen of a shot with which nothing is wrong (common practice).
+             */
+            often: number;
+            /** @description What it may mean. */
+            meaning: string;
+        };
         /** @description What a session is to give, and when. */
         SessionRequest: {
             /** @description What. */
@@ -6339,6 +6561,30 @@ export interface components {
             /** @description The puck's resistance against grams; empty where nothing tells. */
             resistance: components["schemas"]["ResistancePoint"][];
             channelSign: null | components["schemas"]["ChannelEvidence"];
+            /** @description What a measured strength comes to, in words; null where strength or cup are not known. */
+            extraction: null | string;
+        };
+        /**
+         * @description A number of a shot that is told against what was expected of it: 0 is as expected.
+         * @enum {unknown}
+         */
+        Sign: "Resistance" | "Setting" | "Time" | "Drops" | "LateFlow" | "Fall" | "Cup" | "Peak" | "End" | "PreInfusion" | "Ramp" | "LetDown" | "HoleFlow" | "Group" | "Water" | "Boiler" | "Sour" | "Bitter" | "Dry" | "Sweet" | "Body" | "Strength";
+        /** @description A sign as it was read. */
+        SignReading: {
+            /** @description Which. */
+            sign: components["schemas"]["Sign"];
+            /**
+             * Format: double
+             * @description How far off what was expected.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description One standard deviation of it where nothing is wrong.
+             */
+            sd: number;
+            /** @description The numbers in a sentence. */
+            text: string;
         };
         /** @description What is no longer as it was in the shot that the sheet started from. */
         SinceShot: {
@@ -6504,6 +6750,13 @@ export interface components {
             /** Format: int32 */
             liking: null | number;
             words: string;
+            /** @description What was tapped of stream and puck; null where nobody looked, empty where there was nothing to see. */
+            seen?: null | components["schemas"]["Seen"][];
+            /**
+             * Format: double
+             * @description Strength of the cup by refractometer, %; null without one.
+             */
+            strengthPercent?: null | number;
         };
         /** @description A group or chamber temperature some minutes after switch-on, or after the preheat ended. */
         TemperatureRow: {
@@ -6539,6 +6792,11 @@ export interface components {
             /** Format: double */
             amount: number;
         };
+        /**
+         * @description What an answer comes to.
+         * @enum {unknown}
+         */
+        Verdict: "NothingWrong" | "OneCause" | "CannotTell" | "TooLittle";
         /** @description One way to warm a kettle machine, and what it gives. */
         WarmWay: {
             method: components["schemas"]["PreheatMethod"];
@@ -6627,6 +6885,18 @@ export interface components {
             /** Format: int32 */
             times: number;
             ways: components["schemas"]["WarmWay"][];
+        };
+        /** @description Why a shot was as it was. */
+        WhyView: {
+            /** @description The answer in a sentence. */
+            headline: string;
+            /** @description With its numbers. */
+            diagnosis: components["schemas"]["Diagnosis"];
+            /** @description Key of the cause whose advice was taken from this shot; null for none. */
+            taken: null | string;
+            before: null | components["schemas"]["AdviceVerdict"];
+            /** @description How advice has fared in this household. */
+            score: components["schemas"]["AdviceScore"];
         };
     };
     responses: never;

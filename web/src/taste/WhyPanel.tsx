@@ -1,0 +1,128 @@
+import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { useWhy } from '../shared/api/queries';
+import { Fold } from '../shared/ui/Fold';
+import { Button, Caution, H2, Notice, Panel, Reading, Waiting } from '../shared/ui/elements';
+import { number, useUnits } from '../shared/units/units';
+
+type Cause = Schemas['PossibleCause'];
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
+const Bar = chakra('span', { base: { display: 'block', height: '6px', bg: 'text', borderRadius: 'small' } });
+
+/** Why a shot was as it was: the answer, the one change, and the numbers that speak for it. */
+export function WhyPanel({ shotId }: { shotId: number }) {
+  const { data: why, error } = useWhy(shotId);
+  const units = useUnits();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const take = useMutation({
+    mutationFn: (cause: string) =>
+      data(api.POST('/api/shots/{id}/advice', { params: { path: { id: shotId } }, body: { cause } })),
+    onSuccess: async (sheet) => {
+      queries.setQueryData(['prepare'], sheet);
+      await queries.invalidateQueries({ queryKey: ['shot', shotId, 'why'] });
+      await navigate('/prepare');
+    },
+  });
+  if (!why)
+    return (
+      <Panel aria-label="Why">
+        <H2>Why</H2>
+        <Waiting error={error} />
+      </Panel>
+    );
+  const { diagnosis } = why;
+  const [first] = diagnosis.causes;
+  const changes = first && (diagnosis.verdict === 'OneCause' || diagnosis.verdict === 'CannotTell');
+  return (
+    <Panel aria-label="Why">
+      <H2 mb="1">Why</H2>
+      <Box fontSize="19px" fontWeight={650} lineHeight={1.25}>
+        {why.headline}
+      </Box>
+      {why.before && (
+        <Box mt="2">
+          <Notice>{units.sentence(why.before.sentence)}</Notice>
+        </Box>
+      )}
+      {changes ? (
+        <>
+          <Box mt="2">{capital(first.for.map((e) => units.sentence(e.text)).join('; '))}.</Box>
+          <Box mt="2" fontWeight={600}>
+            {units.sentence(first.change.do)}
+          </Box>
+          <Box fontSize="14px" color="quiet">
+            {units.sentence(first.change.leave)} Then expect: {lower(units.sentence(first.change.expect))}
+          </Box>
+          {first.caution && (
+            <Box mt="2">
+              <Caution>{first.caution}</Caution>
+            </Box>
+          )}
+          <Flex gap="3" mt="3" align="center" wrap="wrap">
+            <Button tone="strong" disabled={take.isPending} onClick={() => take.mutate(first.key)}>
+              Use this for the next shot
+            </Button>
+            <Box role="status" fontSize="14px" color="quiet">
+              {why.taken === first.key ? 'In use: the next shot will show whether it helped.' : ''}
+            </Box>
+          </Flex>
+          {take.error && <Notice role="alert">{sentenceOf(take.error)}</Notice>}
+        </>
+      ) : (
+        <Box mt="2" color="quiet">
+          {diagnosis.verdict === 'TooLittle'
+            ? 'Say how it tasted, or what stream and puck looked like.'
+            : 'Keep what is the same the same.'}
+        </Box>
+      )}
+      {diagnosis.causes.length > 0 && (
+        <Fold title="What it may be" note={`of ${diagnosis.signs.length} signs`}>
+          <Grid gap="3">
+            <Chance name="Nothing is wrong" probability={diagnosis.nothing} />
+            {diagnosis.causes.map((cause) => (
+              <CauseLine key={cause.key} cause={cause} />
+            ))}
+          </Grid>
+        </Fold>
+      )}
+      {why.score.judged > 0 && (
+        <Box mt="2" fontSize="14px" color="quiet">
+          {`Of ${why.score.judged} pieces of advice used here, ${why.score.worked} worked.`}
+        </Box>
+      )}
+    </Panel>
+  );
+}
+
+function Chance({ name, probability }: { name: string; probability: number }) {
+  return (
+    <Box>
+      <Flex justify="space-between" gap="3" align="baseline">
+        <Box fontWeight={600}>{name}</Box>
+        <Reading>{number(probability * 100, 0)} %</Reading>
+      </Flex>
+      <Bar width={`${Math.max(1, probability * 100)}%`} aria-hidden="true" />
+    </Box>
+  );
+}
+
+function CauseLine({ cause }: { cause: Cause }) {
+  const units = useUnits();
+  const say = (evidence: Cause['for']) => evidence.map((e) => units.sentence(e.text)).join('; ');
+  return (
+    <Box>
+      <Chance name={cause.name} probability={cause.probability} />
+      <Box fontSize="14px" mt="1">
+        {cause.for.length > 0 && <Box>For it: {say(cause.for)}.</Box>}
+        {cause.against.length > 0 && <Box>Against it: {say(cause.against)}.</Box>}
+        <Box color="quiet">{units.sentence(cause.change.do)}</Box>
+      </Box>
+    </Box>
+  );
+}
