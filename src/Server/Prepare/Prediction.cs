@@ -212,7 +212,11 @@ public static class Prediction
         return new(suggestion, chance, lands.Low, lands.High, GrindWords.Of(suggestion, grinder, lands, before));
     }
 
-    private static PredictedShot Shot(ShotForecast forecast, int knownShots, bool setKnown)
+    private static PredictedShot Shot(ShotForecast forecast, int knownShots, bool setKnown) =>
+        Shot(forecast, knownShots, NarrowedBy(knownShots, setKnown));
+
+    /// <summary>A forecast for drawing.</summary>
+    internal static PredictedShot Shot(ShotForecast forecast, int knownShots, string narrowedBy)
     {
         var (fast, middle, slow) = forecast;
         var points = middle
@@ -241,7 +245,7 @@ public static class Prediction
             middle.ExtractionShare,
             Math.Max(fast.ExtractionShare, slow.ExtractionShare),
             knownShots,
-            NarrowedBy(knownShots, setKnown)
+            narrowedBy
         );
     }
 }

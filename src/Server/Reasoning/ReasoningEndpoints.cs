@@ -1,7 +1,11 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
+using RuddySpring.Core.Dialing;
+using RuddySpring.Core.Puck;
 using RuddySpring.Core.Reasoning;
+using RuddySpring.Core.Shots;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Store;
@@ -24,13 +28,37 @@ public sealed record WhyView(string Headline, Diagnosis Diagnosis, string? Taken
 /// <summary>Which advice is taken.</summary>
 public sealed record AdviceChoice(string Cause);
 
+/// <summary>How a puck is to be pulled again; null leaves what it was.</summary>
+public sealed record AnotherWay(
+    string? PlanKey = null,
+    double? WaterC = null,
+    double? DoseGrams = null,
+    double? YieldGrams = null,
+    double? GrindSetting = null
+);
+
+/// <summary>A puck that can be read back, or why it cannot.</summary>
+public sealed record PuckView(ReadPuck? Puck);
+
+/// <summary>A puck pulled again.</summary>
+/// <param name="Shot">What would come of it.</param>
+/// <param name="Before">The shot as it was, by the same puck under its own plan: what of the difference is the model's.</param>
+public sealed record AgainView(PredictedShot Shot, PredictedShot Before);
+
 public static class ReasoningEndpoints
 {
+    private const ulong Seed = 1; // the same question has the same answer
+    private const double PerDaySd = 0.004;
+    private static readonly FieldRange Water = new("waterC", "Water at the puck", 40, 100, "degC");
+
     public static void MapReasoning(this IEndpointRouteBuilder api)
     {
         api.MapGet("/shots/{id:int}/why", WhyAsync);
         api.MapPost("/shots/{id:int}/advice", TakeAsync);
         api.MapGet("/reasoning/seen", () => SeenWords.All);
+        api.MapGet("/shots/{id:int}/puck", PuckAsync);
+        api.MapGet("/shots/{id:int}/difference/{other:int}", DifferenceAsync);
+        api.MapPost("/shots/{id:int}/again", AgainAsync);
     }
 
     private static async Task<WhyView> WhyAsync(int id, RuddyContext db, CancellationToken cancel)
@@ -81,5 +109,64 @@ public static class ReasoningEndpoints
         );
         await db.SaveChangesAsync(cancel);
         return answer;
+    }
+
+    private static async Task<PuckView> PuckAsync(int id, RuddyContext db, CancellationToken cancel)
+    {
+        var (facts, trace) = await ShotFactsReader.WithTraceAsync(db, id, cancel);
+        return new(ReadPuck.Of(facts, trace));
+    }
+
+    /// <summary>Pulls the puck that was read back another way; writes nothing.</summary>
+    private static async Task<AgainView> AgainAsync(int id, AnotherWay way, RuddyContext db, CancellationToken cancel)
+    {
+        if (way.WaterC is { } water)
+            Water.Check(water);
+        if (way.DoseGrams is { } dose)
+            PuckParameters.Dose.Check(dose);
+        if (way.YieldGrams is { } grams)
+            CupVolumes.Yield.Check(grams);
+        if (way.GrindSetting is { } to)
+            PrepareEndpoints.GrindSetting.Check(to);
+        var (facts, trace) = await ShotFactsReader.WithTraceAsync(db, id, cancel);
+        if (ReadPuck.Back(facts, trace) is not { } read)
+            throw new DoesNotFitException("id", "Gauge and scale did not tell enough of this pull to read its puck back.");
+        var plan =
+            way.PlanKey is { } key && key != facts.Sheet.Plan.Key
+                ? PlanLibrary.For(facts.Sheet.Machine, await PlanLibrary.AllAsync(db, cancel), key)
+                : facts.Sheet.Plan;
+        var next = facts.Sheet with
+        {
+            Plan = plan,
+            YieldGrams = way.YieldGrams ?? facts.Sheet.YieldGrams,
+            Water = way.WaterC is { } c ? WaterCourse.Steady(c) : facts.Sheet.Water,
+            Bed = facts.Sheet.Bed with { DoseGrams = way.DoseGrams ?? facts.Sheet.Bed.DoseGrams },
+        };
+        var grindLog =
+            way.GrindSetting is { } setting && facts.Grind is { } grind ? grind.LogPerUnit * (setting - grind.Setting) : 0;
+        const string narrows = "More pulls of this coffee narrow it.";
+        return new(
+            Prediction.Shot(PullAgain.Of(read.After, next, grindLog, new(Seed)), read.After.Pulls, narrows),
+            Prediction.Shot(PullAgain.Of(read.After, facts.Sheet, 0, new(Seed)), read.After.Pulls, narrows)
+        );
+    }
+
+    private static async Task<ShotDifference> DifferenceAsync(int id, int other, RuddyContext db, CancellationToken cancel)
+    {
+        if (id == other)
+            throw new DoesNotFitException("other", "A shot does not differ from itself; name two.");
+        var (a, b) = (await ShotFactsReader.OfAsync(db, id, cancel), await ShotFactsReader.OfAsync(db, other, cancel));
+        var (sideA, grinder) = await ShotFactsReader.SideAsync(db, id, a, cancel);
+        var (sideB, _) = await ShotFactsReader.SideAsync(db, other, b, cancel);
+        var effects = GrindAdvice.Learn(
+            a.Grind?.Steps ?? new(1, true),
+            grinder is { } g ? await ShotBelief.KnownAsync(g, db, cancel) : []
+        );
+        return ShotDifference.Of(
+            sideA,
+            sideB,
+            new(effects.PerUnit, Math.Abs(effects.PerUnit) * effects.SlopeUncertainty, effects.PerDay, PerDaySd),
+            new(Seed)
+        );
     }
 }

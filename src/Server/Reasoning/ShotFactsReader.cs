@@ -64,6 +64,51 @@ public static class ShotFactsReader
         return shot.Machine!.Spec is { } machine ? await WithSessionAsync(facts, shot, machine, db, cancel) : facts;
     }
 
+    /// <summary>The same with the trace as it came.</summary>
+    public static async Task<(ShotFacts Facts, Trace Trace)> WithTraceAsync(RuddyContext db, int id, CancellationToken cancel)
+    {
+        var facts = await OfAsync(db, id, cancel);
+        var packed = await db.Traces.AsNoTracking().Where(t => t.ShotId == id).Select(t => t.Packed).SingleAsync(cancel);
+        return (facts, TraceCodec.Decode(packed));
+    }
+
+    /// <summary>A shot as one side of a difference, with the number of its grinder.</summary>
+    public static async Task<(ShotSide Side, int? GrinderId)> SideAsync(
+        RuddyContext db,
+        int id,
+        ShotFacts facts,
+        CancellationToken cancel
+    )
+    {
+        var shot = await db.Shots.AsNoTracking().SingleAsync(s => s.Id == id, cancel);
+        var told = facts.Reading?.Measures.R10 is { } r10
+            ? GrindResistivity.Of(r10, facts.Sheet.Bed.DoseGrams, facts.Sheet.Bed.Basket)
+            : facts.Expected?.Median;
+        var arm = facts.Reading is { } reading ? ArmRecord.Of(reading.SinceLever.Clean, reading.SinceLever.Moments) : null;
+        var m = shot.Measures;
+        return (
+            new()
+            {
+                Shot = told is { } rho ? GrindResistivity.With(facts.Sheet, rho) : facts.Sheet,
+                Arm = arm,
+                CupGrams = m.CupGrams is > 1 ? m.CupGrams.Value : facts.Sheet.YieldGrams,
+                GrindSetting = shot.GrindSetting,
+                AgeDays = facts.AgeDays,
+                Coffee = $"{shot.BagId} on {shot.GrinderId}",
+                Machine = $"{shot.MachineId}",
+                Measured =
+                [
+                    m.SecondsFromLever,
+                    m.MeanFlowGramsPerS,
+                    shot.Strength * 100,
+                    shot.Strength is { } strength && m.CupGrams is { } cup ? 100 * strength * cup / shot.DoseGrams : null,
+                    m.R10,
+                ],
+            },
+            shot.GrinderId
+        );
+    }
+
     private static IQueryable<Shot> Whole(RuddyContext db) =>
         db
             .Shots.AsNoTracking()

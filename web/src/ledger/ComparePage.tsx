@@ -6,6 +6,7 @@ import type { Schemas } from '../shared/api/client';
 import { Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { comparisonOf } from './comparison';
+import { WhyDiffer } from './WhyDiffer';
 import { letterOf, Overlay, type Against, type From } from './Overlay';
 import { TextLink } from '../shared/ui/TextLink';
 
@@ -83,6 +84,9 @@ export default function ComparePage() {
             </Flex>
             <Overlay shots={comparison.shots} against={against} from={from} />
           </Panel>
+          {comparison.shots.length === 2 && (
+            <WhyDiffer first={comparison.shots[0]!.shot.id} second={comparison.shots[1]!.shot.id} />
+          )}
           <Panel overflowX="auto" tabIndex={0} role="region" aria-label="What differs">
             <H2>What differs</H2>
             <Differences>

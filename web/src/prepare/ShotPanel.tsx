@@ -8,7 +8,7 @@ import { Radios } from '../shared/ui/Radios';
 import { number } from '../shared/units/units';
 import { GrindAdvice } from './GrindAdvice';
 import { IndicatorCard } from './IndicatorCard';
-import { PredictedChart } from './PredictedChart';
+import { PredictedChart } from '../shared/plot/PredictedChart';
 import { WhatLands } from './WhatLands';
 
 type Sheet = Schemas['Sheet'];

@@ -37,6 +37,10 @@ public sealed class SeenBench
     /// <summary>What is known of a shot here.</summary>
     public ShotFacts Facts(MadeShot made) => Facts(made, _earlier);
 
+    /// <summary>What its first shots told of its grinder.</summary>
+    public GrindEffects Grinder =>
+        new(_advice.PerUnit, Math.Abs(_advice.PerUnit) * _advice.SlopeUncertainty, _advice.PerDay, 0.004);
+
     private GrindShot Learned(MadeShot s, double r10) =>
         new(1, 1, s.Shot.Setting, s.Shot.AgeDays, Bench.DoseGrams, GrindResistivity.Of(r10, Bench.DoseGrams, Bench.Basket));
 

@@ -11,6 +11,7 @@ namespace RuddySpring.Core.Tests.SecondWorld.Mornings;
 /// <param name="Shot">What truly was, and what was noted.</param>
 /// <param name="Trace">What gauge and scale recorded.</param>
 /// <param name="CupGrams">What stands in the cup, g.</param>
+/// <param name="SolidsGrams">Solids in it, g.</param>
 /// <param name="Seconds">From lever to stop.</param>
 /// <param name="Taste">How it tasted.</param>
 /// <param name="Tapped">What was seen of stream and puck; null where nobody looked.</param>
@@ -25,6 +26,7 @@ public sealed record MadeShot(
     OtherShot Shot,
     Trace Trace,
     double CupGrams,
+    double SolidsGrams,
     double Seconds,
     OtherTaste Taste,
     IReadOnlySet<string>? Tapped,
@@ -185,6 +187,7 @@ public sealed class OtherBench
             shot,
             pulled.Trace,
             pulled.CupGrams,
+            pulled.SolidsGrams,
             pulled.Seconds,
             taste,
             Seen(shot, uneven, chance),

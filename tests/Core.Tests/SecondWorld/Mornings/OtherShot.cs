@@ -147,6 +147,9 @@ public sealed class OtherShot(OtherBench bench, double setting, double ageDays)
     /// <summary>The grinder is set to a number; what it did behind its scale's back it goes on doing.</summary>
     public void SetTo(double setting, OtherShot before) => (Setting, Unnoted) = (setting, before.Unnoted);
 
+    /// <summary>Pulled in another way.</summary>
+    public void PullBy(PullPlan plan) => Pulled = plan;
+
     /// <summary>The seal lets water by.</summary>
     public void Leak(double share) => LeakShare = share;
 

@@ -2258,6 +2258,122 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{id}/puck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PuckView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/difference/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    other: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShotDifference"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AnotherWay"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AgainView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots": {
         parameters: {
             query?: never;
@@ -3579,6 +3695,25 @@ export interface components {
             /** @description In plain words. */
             sentence: string;
         };
+        /** @description A puck pulled again. */
+        AgainView: {
+            /** @description What would come of it. */
+            shot: components["schemas"]["PredictedShot"];
+            /** @description The shot as it was, by the same puck under its own plan: what of the difference is the model's. */
+            before: components["schemas"]["PredictedShot"];
+        };
+        /** @description How a puck is to be pulled again; null leaves what it was. */
+        AnotherWay: {
+            planKey?: null | string;
+            /** Format: double */
+            waterC?: null | number;
+            /** Format: double */
+            doseGrams?: null | number;
+            /** Format: double */
+            yieldGrams?: null | number;
+            /** Format: double */
+            grindSetting?: null | number;
+        };
         /**
          * @description What the arm does in a phase.
          * @enum {unknown}
@@ -4167,6 +4302,33 @@ export interface components {
             /** @description What was read. */
             signs: components["schemas"]["SignReading"][];
         };
+        /**
+         * @description What two shots can differ in.
+         * @enum {unknown}
+         */
+        DifferenceGroup: "Heat" | "Age" | "Dose" | "Grind" | "Basket" | "Preparation" | "Arm" | "Cup" | "Machine" | "Puck";
+        /** @description What one group explains of a difference. */
+        DifferencePart: {
+            /** @description Which. */
+            group: components["schemas"]["DifferenceGroup"];
+            /** @description In words. */
+            name: string;
+            /**
+             * Format: double
+             * @description By how much, in the quantity's unit.
+             */
+            by: number;
+            /**
+             * Format: double
+             * @description Eight in ten of the draws lie above this.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description And below this.
+             */
+            high: number;
+        };
         /** @description A pull that was thrown away. */
         DiscardedPull: {
             /**
@@ -4184,6 +4346,35 @@ export interface components {
              * @description Milk to steam for it, g, 0 to 400; 0 for none.
              */
             milkGrams: number;
+        };
+        /** @description One quantity that differs. */
+        ExplainedQuantity: {
+            /** @description Which. */
+            name: string;
+            /** @description Of its numbers. */
+            unit: string;
+            /**
+             * Format: int32
+             * @description Decimals that say something.
+             */
+            digits: number;
+            /**
+             * Format: double
+             * @description Of the first shot: measured where something told, else the model's.
+             */
+            a: number;
+            /**
+             * Format: double
+             * @description Of the second.
+             */
+            b: number;
+            /** @description What each group explains, most first; only those in which the two differ. */
+            parts: components["schemas"]["DifferencePart"][];
+            /**
+             * Format: double
+             * @description What is left: the parts and this are the whole difference.
+             */
+            unexplained: number;
         };
         /** @description What the gauge hides: pressure shown, and how hot the water really is behind it. */
         FalsePressure: {
@@ -5879,6 +6070,30 @@ export interface components {
              */
             toGrams: number;
         };
+        /** @description A number of a puck that was read back. */
+        PuckNumber: {
+            /** @description Which. */
+            name: string;
+            /** @description Of it; empty for a share. */
+            unit: string;
+            /**
+             * Format: double
+             * @description Best value.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description Lower end of nine in ten.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper end.
+             */
+            high: number;
+            /** @description Whether the trace told it at all. */
+            told: boolean;
+        };
         /** @description A spent puck on the scale. */
         PuckReading: {
             /**
@@ -5891,6 +6106,10 @@ export interface components {
              * @description The puck after the shot, 5 to 80 g.
              */
             wetGrams: number;
+        };
+        /** @description A puck that can be read back, or why it cannot. */
+        PuckView: {
+            puck: null | components["schemas"]["ReadPuck"];
         };
         /** @description One thing to make sure of before or after the pressure. */
         PullCheck: {
@@ -6060,6 +6279,20 @@ export interface components {
             why: string;
             /** @description Whether the machine gives so much. */
             fits: boolean;
+        };
+        /** @description A shot's puck as it was read back from its trace. */
+        ReadPuck: {
+            /** @description With their intervals. */
+            numbers: components["schemas"]["PuckNumber"][];
+            /**
+             * Format: double
+             * @description What is left between scale and fit, one standard deviation, g.
+             */
+            misfitGrams: number;
+            /** @description What this trace cannot tell, in words. */
+            cannotTell: string[];
+            /** @description The fitted cup, g, at the steps of the trace. */
+            cup: number[];
         };
         /** @description A reading as the screen lists it. */
         ReadingView: {
@@ -6465,6 +6698,18 @@ export interface components {
         ShelfLearned: {
             bags: components["schemas"]["BagAgeing"][];
             baskets: components["schemas"]["BasketLearned"][];
+        };
+        /**
+         * @description Why two shots differ: the model is run with one group of conditions of the first after another put in place of the second's,
+         *     and each group's part is the mean over all orders (Shapley 1953, A value for n-person games), so that parts and rest add up to
+         *     the whole and swapping the two shots turns every sign. Bands are the same over draws of what is not known: what a step of the
+         *     grinder and a day do, how the coffee compacts and erodes.
+         */
+        ShotDifference: {
+            /** @description Quantity by quantity. */
+            explained: components["schemas"]["ExplainedQuantity"][];
+            /** @description Whether a pull without a gauge was taken to have followed its plan. */
+            fromPlans: boolean;
         };
         /** @description Heat of one shot. */
         ShotHeat: {

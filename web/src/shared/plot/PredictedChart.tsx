@@ -1,10 +1,10 @@
 import { chakra } from '@chakra-ui/react';
-import type { Schemas } from '../shared/api/client';
-import { Pane } from '../shared/plot/Pane';
-import { quantity } from '../shared/plot/quantity';
-import { path, roundUp } from '../shared/plot/scale';
-import { useUnits } from '../shared/units/units';
-import { ink } from '../theme/system';
+import type { Schemas } from '../api/client';
+import { Pane } from './Pane';
+import { quantity } from './quantity';
+import { path, roundUp } from './scale';
+import { useUnits } from '../units/units';
+import { ink } from '../../theme/system';
 
 type Shot = Schemas['PredictedShot'];
 
