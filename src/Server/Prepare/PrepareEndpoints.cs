@@ -41,18 +41,14 @@ public static class PrepareEndpoints
         );
     }
 
-    /// <summary>Makes the sheet that of a shot, with another setting of the grinder where one is given.</summary>
-    public static async Task<SheetAnswer> SameAsWithAsync(
+    /// <summary>Makes the sheet that of a shot, changed.</summary>
+    public static async Task<SheetAnswer> SameAsButAsync(
         int shotId,
-        double? grindSetting,
+        Func<Sheet, Sheet> changed,
         RuddyContext db,
         SessionDesk sessions,
         CancellationToken cancel
-    )
-    {
-        var sheet = await SameAsAsync(shotId, db, cancel);
-        return await KeepAsync(sheet with { GrindSetting = grindSetting ?? sheet.GrindSetting }, null, db, sessions, cancel);
-    }
+    ) => await KeepAsync(changed(await SameAsAsync(shotId, db, cancel)), null, db, sessions, cancel);
 
     /// <summary>Keeps a sheet; null for its version replaces whatever there is.</summary>
     private static async Task<SheetAnswer> KeepAsync(

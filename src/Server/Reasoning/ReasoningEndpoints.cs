@@ -59,6 +59,7 @@ public static class ReasoningEndpoints
         api.MapGet("/shots/{id:int}/puck", PuckAsync);
         api.MapGet("/shots/{id:int}/difference/{other:int}", DifferenceAsync);
         api.MapPost("/shots/{id:int}/again", AgainAsync);
+        api.MapPost("/shots/{id:int}/again/use", UseAsync);
     }
 
     private static async Task<WhyView> WhyAsync(int id, RuddyContext db, CancellationToken cancel)
@@ -96,7 +97,13 @@ public static class ReasoningEndpoints
                 "cause",
                 $"{RequestSentences.Short(choice.Cause)} is not among the causes of shot {id}."
             );
-        var answer = await PrepareEndpoints.SameAsWithAsync(id, cause.Change.GrindSetting, db, sessions, cancel);
+        var answer = await PrepareEndpoints.SameAsButAsync(
+            id,
+            sheet => sheet with { GrindSetting = cause.Change.GrindSetting ?? sheet.GrindSetting },
+            db,
+            sessions,
+            cancel
+        );
         // advice that was taken back for another has not been followed
         await db.Advices.Where(a => a.ShotId == id).ExecuteDeleteAsync(cancel);
         db.Advices.Add(
@@ -120,14 +127,7 @@ public static class ReasoningEndpoints
     /// <summary>Pulls the puck that was read back another way; writes nothing.</summary>
     private static async Task<AgainView> AgainAsync(int id, AnotherWay way, RuddyContext db, CancellationToken cancel)
     {
-        if (way.WaterC is { } water)
-            Water.Check(water);
-        if (way.DoseGrams is { } dose)
-            PuckParameters.Dose.Check(dose);
-        if (way.YieldGrams is { } grams)
-            CupVolumes.Yield.Check(grams);
-        if (way.GrindSetting is { } to)
-            PrepareEndpoints.GrindSetting.Check(to);
+        Check(way);
         var (facts, trace) = await ShotFactsReader.WithTraceAsync(db, id, cancel);
         if (ReadPuck.Back(facts, trace) is not { } read)
             throw new DoesNotFitException("id", "Gauge and scale did not tell enough of this pull to read its puck back.");
@@ -149,6 +149,44 @@ public static class ReasoningEndpoints
             Prediction.Shot(PullAgain.Of(read.After, next, grindLog, new(Seed)), read.After.Pulls, narrows),
             Prediction.Shot(PullAgain.Of(read.After, facts.Sheet, 0, new(Seed)), read.After.Pulls, narrows)
         );
+    }
+
+    /// <summary>Makes another way of pulling it the next sheet; the water is the session's and not the sheet's.</summary>
+    private static Task<SheetAnswer> UseAsync(
+        int id,
+        AnotherWay way,
+        RuddyContext db,
+        SessionDesk sessions,
+        CancellationToken cancel
+    )
+    {
+        Check(way);
+        return PrepareEndpoints.SameAsButAsync(
+            id,
+            sheet =>
+                sheet with
+                {
+                    PlanKey = way.PlanKey ?? sheet.PlanKey,
+                    DoseGrams = way.DoseGrams ?? sheet.DoseGrams,
+                    YieldGrams = way.YieldGrams ?? sheet.YieldGrams,
+                    GrindSetting = way.GrindSetting ?? sheet.GrindSetting,
+                },
+            db,
+            sessions,
+            cancel
+        );
+    }
+
+    private static void Check(AnotherWay way)
+    {
+        if (way.WaterC is { } water)
+            Water.Check(water);
+        if (way.DoseGrams is { } dose)
+            PuckParameters.Dose.Check(dose);
+        if (way.YieldGrams is { } grams)
+            CupVolumes.Yield.Check(grams);
+        if (way.GrindSetting is { } to)
+            PrepareEndpoints.GrindSetting.Check(to);
     }
 
     private static async Task<ShotDifference> DifferenceAsync(int id, int other, RuddyContext db, CancellationToken cancel)

@@ -13,6 +13,8 @@ import { momentOf } from '../shared/clock';
 import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
 import { MomentsForm } from './MomentsForm';
+import { PuckBack } from './PuckBack';
+import { PullAgain } from './PullAgain';
 import { ShotMeasures } from './ShotMeasures';
 import { TickedStrip } from './TickedStrip';
 import { inShort, TasteForm } from './TasteForm';
@@ -188,6 +190,16 @@ export default function TastePage() {
             <H2 mb="2">What the trace says</H2>
             <ShotMeasures shotId={shot.id} measures={shot.measures} sign={view.channelSign} />
             <ArmBesidePlan arm={view.arm} />
+            {view.resistance.length > 0 && (
+              <>
+                <Fold title="The puck read back">
+                  <PuckBack shotId={shot.id} curves={view.curves} />
+                </Fold>
+                <Fold title="Pull it again" note="another plan, dose, yield or grind">
+                  <PullAgain key={shot.id} view={view} />
+                </Fold>
+              </>
+            )}
           </Panel>
         </Grid>
       </Grid>

@@ -11,10 +11,20 @@ type Shot = Schemas['PredictedShot'];
 /** Flow has no axis of its own: it takes the height of the pane at this many g/s. */
 const topFlow = 4;
 
+const secondsOf = (curves?: Schemas['Curves']) =>
+  curves ? curves.stepSeconds * Math.max(curves.pressureBar?.length ?? 0, curves.weightGrams?.length ?? 0) : 0;
+
+interface Props {
+  shot: Shot;
+  yieldGrams: number;
+  /** A shot that was pulled, drawn thin beside it. */
+  beside?: Schemas['Curves'];
+}
+
 /**
  * The predicted shot: pressure, flow and cup against time, the cup with the band that eight shots in ten should lie in.
  */
-export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: number }) {
+export function PredictedChart({ shot, yieldGrams, beside }: Props) {
   const units = useUnits();
   const points = shot.points;
   const last = shot.secondsHigh > shot.seconds * 1.6 ? shot.seconds : shot.secondsHigh;
@@ -27,7 +37,7 @@ export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: n
       }
       height={220}
       room={40}
-      xDomain={[0, roundUp(Math.max(last, points.at(-1)!.seconds), 10, 20)]}
+      xDomain={[0, roundUp(Math.max(last, points.at(-1)!.seconds, secondsOf(beside)), 10, 20)]}
       yDomain={[0, highest]}
       y2Domain={[0, roundUp(yieldGrams, 10, 20)]}
       yColour={quantity.pressure.text}
@@ -52,6 +62,30 @@ export function PredictedChart({ shot, yieldGrams }: { shot: Shot; yieldGrams: n
               fill={ink('grams')}
               opacity="0.14"
             />
+            {beside?.weightGrams && (
+              <path
+                d={path(
+                  beside.weightGrams.map((w, i) => [i * beside.stepSeconds, w] as const),
+                  x,
+                  g,
+                )}
+                fill="none"
+                stroke={ink('quiet')}
+                strokeWidth={1}
+              />
+            )}
+            {beside?.pressureBar && (
+              <path
+                d={path(
+                  beside.pressureBar.map((p, i) => [i * beside.stepSeconds, p * units.pressureFactor] as const),
+                  x,
+                  y,
+                )}
+                fill="none"
+                stroke={ink('quiet')}
+                strokeWidth={1}
+              />
+            )}
             <path
               d={line((s) => (s.flowGramsPerS / topFlow) * highest, y)}
               fill="none"

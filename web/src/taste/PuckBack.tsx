@@ -1,0 +1,76 @@
+import { Box } from '@chakra-ui/react';
+import { useQuery } from '@tanstack/react-query';
+import { api, data, type Schemas } from '../shared/api/client';
+import { Pane } from '../shared/plot/Pane';
+import { quantity } from '../shared/plot/quantity';
+import { path, roundUp } from '../shared/plot/scale';
+import { Table } from '../shared/ui/Table';
+import { Waiting } from '../shared/ui/elements';
+import { number } from '../shared/units/units';
+import { ink } from '../theme/system';
+
+/** What the trace says of its puck: the fitted numbers with their intervals, and the fitted cup over the measured one. */
+export function PuckBack({ shotId, curves }: { shotId: number; curves: Schemas['Curves'] }) {
+  const { data: view, error } = useQuery({
+    queryKey: ['shot', shotId, 'puck'],
+    queryFn: () => data(api.GET('/api/shots/{id}/puck', { params: { path: { id: shotId } } })),
+    retry: false,
+  });
+  if (!view) return <Waiting error={error} />;
+  if (!view.puck)
+    return <Box color="quiet">Gauge and scale did not tell enough of this pull to read its puck back.</Box>;
+  const { puck } = view;
+  const cup = curves.weightGrams ?? [];
+  const most = roundUp(Math.max(...cup, ...puck.cup), 10, 20);
+  const seconds = Math.max(cup.length, puck.cup.length) * curves.stepSeconds;
+  return (
+    <>
+      <Table
+        label="The puck read back"
+        head={['', 'Best', 'Nine in ten', '']}
+        rows={puck.numbers.map((n) => ({
+          key: n.name,
+          cells: [
+            n.name,
+            `${number(n.value, 2)} ${n.unit}`.trim(),
+            `${number(n.low, 2)} to ${number(n.high, 2)}`,
+            n.told ? '' : 'hardly told',
+          ],
+        }))}
+      />
+      <Pane
+        label={`Fitted cup over the measured one, off by ${number(puck.misfitGrams, 2)} g`}
+        height={150}
+        xDomain={[0, roundUp(seconds, 10, 20)]}
+        yDomain={[0, most]}
+        yColour={quantity.grams.text}
+        yLabel="Cup, g (dashed: measured, solid: fitted)"
+        xLabel="seconds from lever"
+      >
+        {({ x, y }) => {
+          const line = (of: readonly number[]) =>
+            path(
+              of.map((g, i) => [i * curves.stepSeconds, g] as const),
+              x,
+              y,
+            );
+          return (
+            <>
+              <path d={line(puck.cup)} fill="none" stroke={ink('resistance')} strokeWidth={3} opacity="0.6" />
+              <path
+                d={line(cup)}
+                fill="none"
+                stroke={quantity.grams.stroke}
+                strokeWidth={quantity.grams.width}
+                strokeDasharray={quantity.grams.dash}
+              />
+            </>
+          );
+        }}
+      </Pane>
+      <Box fontSize="14px" color="quiet">
+        Off by {number(puck.misfitGrams, 2)} g. {puck.cannotTell.join(' ')}
+      </Box>
+    </>
+  );
+}
