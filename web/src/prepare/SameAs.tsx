@@ -5,6 +5,7 @@ import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Fold } from '../shared/ui/Fold';
 import { Button, Input, Notice } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { LastWhy } from './LastWhy';
 import { TextLink } from '../shared/ui/TextLink';
 
 interface Props {
@@ -28,6 +29,7 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
   });
   return (
     <Box fontSize="14px" mt="1">
+      {last && <LastWhy shotId={last.shotId} />}
       {since && (
         <Box mt="2" role="status">
           {since.things.length === 0 ? (

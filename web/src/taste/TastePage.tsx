@@ -135,8 +135,7 @@ export default function TastePage() {
       {bin.error && <Notice role="alert">{sentenceOf(bin.error)}</Notice>}
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="3" alignItems="start">
         <Grid gap="3" gridColumn={{ lg: 2 }} gridRow={{ lg: 1 }}>
-          {/* the answer comes first once the cup was tasted */}
-          {shot.taste.liking !== null && <WhyPanel shotId={shot.id} />}
+          <WhyPanel shotId={shot.id} tasted={shot.taste.liking !== null} />
           <TastePanel shot={shot}>
             <TasteForm
               key={shot.id}
@@ -146,7 +145,6 @@ export default function TastePage() {
               extraction={view.extraction}
             />
           </TastePanel>
-          {shot.taste.liking === null && <WhyPanel shotId={shot.id} />}
         </Grid>
         <Grid gap="3" gridColumn={{ lg: 1 }} gridRow={{ lg: 1 }}>
           <Panel pb={{ base: '2', md: '2' }}>

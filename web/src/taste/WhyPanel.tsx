@@ -14,8 +14,14 @@ const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 const Bar = chakra('span', { base: { display: 'block', height: '6px', bg: 'text', borderRadius: 'small' } });
 
+interface Props {
+  shotId: number;
+  /** Whether it was tasted: before that, what is said is short and less sure. */
+  tasted: boolean;
+}
+
 /** Why a shot was as it was: the answer, the one change, and the numbers that speak for it. */
-export function WhyPanel({ shotId }: { shotId: number }) {
+export function WhyPanel({ shotId, tasted }: Props) {
   const { data: why, error } = useWhy(shotId);
   const units = useUnits();
   const queries = useQueryClient();
@@ -39,6 +45,30 @@ export function WhyPanel({ shotId }: { shotId: number }) {
   const { diagnosis } = why;
   const [first] = diagnosis.causes;
   const changes = first && (diagnosis.verdict === 'OneCause' || diagnosis.verdict === 'CannotTell');
+  const advice = changes && (
+    <>
+      <Box mt="2" fontWeight={600}>
+        {units.sentence(first.change.do)}
+      </Box>
+      <Box fontSize="14px" color="quiet">
+        {units.sentence(first.change.leave)} Then expect: {lower(units.sentence(first.change.expect))}
+      </Box>
+      {first.caution && (
+        <Box mt="2">
+          <Caution>{first.caution}</Caution>
+        </Box>
+      )}
+      <Flex gap="3" mt="3" align="center" wrap="wrap">
+        <Button tone="strong" disabled={take.isPending} onClick={() => take.mutate(first.key)}>
+          Use this for the next shot
+        </Button>
+        <Box role="status" fontSize="14px" color="quiet">
+          {why.taken === first.key ? 'In use: the next shot will show whether it helped.' : ''}
+        </Box>
+      </Flex>
+      {take.error && <Notice role="alert">{sentenceOf(take.error)}</Notice>}
+    </>
+  );
   return (
     <Panel aria-label="Why">
       <H2 mb="1">Why</H2>
@@ -50,34 +80,20 @@ export function WhyPanel({ shotId }: { shotId: number }) {
           <Notice>{units.sentence(why.before.sentence)}</Notice>
         </Box>
       )}
-      {changes ? (
-        <>
-          <Box mt="2">{capital(first.for.map((e) => units.sentence(e.text)).join('; '))}.</Box>
-          <Box mt="2" fontWeight={600}>
-            {units.sentence(first.change.do)}
-          </Box>
-          <Box fontSize="14px" color="quiet">
-            {units.sentence(first.change.leave)} Then expect: {lower(units.sentence(first.change.expect))}
-          </Box>
-          {first.caution && (
-            <Box mt="2">
-              <Caution>{first.caution}</Caution>
-            </Box>
-          )}
-          <Flex gap="3" mt="3" align="center" wrap="wrap">
-            <Button tone="strong" disabled={take.isPending} onClick={() => take.mutate(first.key)}>
-              Use this for the next shot
-            </Button>
-            <Box role="status" fontSize="14px" color="quiet">
-              {why.taken === first.key ? 'In use: the next shot will show whether it helped.' : ''}
-            </Box>
-          </Flex>
-          {take.error && <Notice role="alert">{sentenceOf(take.error)}</Notice>}
-        </>
-      ) : (
+      {changes && (
+        <Box mt="2">{capital(first.for.map((e) => units.sentence(e.text)).join('; ')) || 'It is often so'}.</Box>
+      )}
+      {!tasted && (
+        <Box mt="1" fontSize="14px" color="quiet">
+          From the trace alone. Say how it tasted, and it is surer.
+        </Box>
+      )}
+      {changes && !tasted && <Fold title="What to change">{advice}</Fold>}
+      {changes && tasted && advice}
+      {!changes && tasted && (
         <Box mt="2" color="quiet">
           {diagnosis.verdict === 'TooLittle'
-            ? 'Say how it tasted, or what stream and puck looked like.'
+            ? 'Say what stream and puck looked like, or record a trace.'
             : 'Keep what is the same the same.'}
         </Box>
       )}

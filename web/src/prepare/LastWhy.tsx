@@ -1,0 +1,19 @@
+import { Box } from '@chakra-ui/react';
+import { useWhy } from '../shared/api/queries';
+import { TextLink } from '../shared/ui/TextLink';
+import { useUnits } from '../shared/units/units';
+
+/** What the last shot of this coffee on this machine asks of the next one. */
+export function LastWhy({ shotId }: { shotId: number }) {
+  const { data: why } = useWhy(shotId);
+  const units = useUnits();
+  if (!why || why.diagnosis.verdict === 'TooLittle') return null;
+  const [first] = why.diagnosis.causes;
+  return (
+    <Box fontSize="14px" mt="1">
+      Since last time, <TextLink to={`/taste/${shotId}`}>shot {shotId}</TextLink>: {why.headline}{' '}
+      {why.diagnosis.verdict === 'NothingWrong' || !first ? '' : units.sentence(first.change.do)}
+      {why.taken !== null && why.taken === first?.key ? ' In use now.' : ''}
+    </Box>
+  );
+}
