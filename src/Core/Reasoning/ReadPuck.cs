@@ -61,14 +61,16 @@ public sealed record ReadPuck(
             [
                 .. PuckUnknown.All.Select(u =>
                 {
-                    var (value, sd) = (u.Get(read.After.Middle), read.After.Sd(u));
+                    var (value, fitted) = (u.Get(read.After.Middle), read.After.Sd(u));
+                    var ways = u == PuckUnknown.Resistance ? PuckDraws.OwnWaysSd : 0;
+                    var sd = Math.Sqrt((fitted * fitted) + (ways * ways));
                     return new PuckNumber(
                         u.Name,
                         u.Unit,
                         value,
                         value * Math.Exp(-NineInTen * sd),
                         value * Math.Exp(NineInTen * sd),
-                        sd < ToldBelow * before.Sd(u)
+                        fitted < ToldBelow * before.Sd(u)
                     );
                 }),
             ],

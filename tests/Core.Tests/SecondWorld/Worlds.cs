@@ -78,6 +78,9 @@ public interface IHousehold
 /// <summary>One of the two worlds that the core is judged in.</summary>
 public abstract record World(string Name)
 {
+    /// <summary>Whether every number is asked for, as the document has it, and not only as many as a quick look needs.</summary>
+    public static readonly bool Whole = Environment.GetEnvironmentVariable("RUDDY_WHOLE") is not null;
+
     /// <summary>Step of a world, s.</summary>
     public const double StepSeconds = 0.01;
 

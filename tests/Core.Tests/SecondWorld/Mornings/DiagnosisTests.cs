@@ -10,10 +10,11 @@ namespace RuddySpring.Core.Tests.SecondWorld.Mornings;
 /// </summary>
 public sealed class DiagnosisTests(ITestOutputHelper output)
 {
-    private static readonly bool s_whole = Environment.GetEnvironmentVariable("RUDDY_WHOLE") is not null;
-    private static readonly Lazy<IReadOnlyList<SeenBench>> s_benches = new(() => Suite.Benches(s_whole ? [1, 3, 5, 7] : [1, 3]));
+    private static readonly Lazy<IReadOnlyList<SeenBench>> s_benches = new(() =>
+        Suite.Benches(World.Whole ? [1, 3, 5, 7] : [1, 3])
+    );
     private static readonly Lazy<IReadOnlyList<Judged>> s_judged = new(() =>
-        Suite.Of(s_benches.Value, s_whole ? 60 : 18, s_whole ? 600 : 180)
+        Suite.Of(s_benches.Value, World.Whole ? 60 : 14, World.Whole ? 600 : 120)
     );
 
     private static double Share<T>(IEnumerable<T> of, Func<T, bool> so) => 100.0 * of.Count(so) / Math.Max(1, of.Count());
@@ -21,7 +22,7 @@ public sealed class DiagnosisTests(ITestOutputHelper output)
     [Fact] // asked for: first in 80 of 100, among three in 95, false alarms at most one in ten
     public void The_true_cause_stands_first()
     {
-        if (s_whole)
+        if (World.Whole)
             Table("set on", Suite.Of(Suite.Benches([2, 4, 6, 8]), 60, 600));
         Table("held out", s_judged.Value);
         var faulty = s_judged.Value.Where(j => j.Faults.Count > 0).ToList();
@@ -99,7 +100,7 @@ public sealed class DiagnosisTests(ITestOutputHelper output)
     public void With_less_to_go_by_it_says_less(string what)
     {
         var benches = what == "one earlier shot" ? Suite.Benches([1, 3], 1) : s_benches.Value;
-        var judged = Suite.Of(benches, 6, 90, f => Without(what, f));
+        var judged = Suite.Of(benches, World.Whole ? 18 : 4, World.Whole ? 270 : 60, f => Without(what, f));
         var (faulty, healthy) = (judged.Where(j => j.Faults.Count > 0).ToList(), judged.Where(j => j.Faults.Count == 0).ToList());
         var sure = faulty.Where(j => j.Said.Verdict == Verdict.OneCause).ToList();
         output.WriteLine(

@@ -94,7 +94,7 @@ public sealed class DifferenceTests(ITestOutputHelper output)
     public void Parts_come_back_as_they_truly_are()
     {
         var told = Suite
-            .Benches([1, 3, 5])
+            .Benches(World.Whole ? [1, 3, 5] : [1])
             .Where(b => b.Bench.Restrictor == 0)
             .AsParallel()
             .AsOrdered()
