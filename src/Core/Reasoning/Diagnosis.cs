@@ -60,7 +60,10 @@ public sealed record Diagnosis(
 )
 {
     private const double Freedom = 6;
+
+    // about every second shot that somebody asks about has something; without a record only a remarkable taste counts
     private const double OddsOverall = 2.2;
+    private const double OddsWithoutRecord = 1.5;
     private const double PairShare = 0.5; // two things at once are rarer than chance alone would have it
     private const double WorthNaming = 0.04;
     private const int MostNamed = 5;
@@ -78,12 +81,11 @@ public sealed record Diagnosis(
     public static Diagnosis Of(ShotFacts shot, IReadOnlyList<Cause>? causes = null)
     {
         var signs = SignReader.Of(shot);
+        var overall = shot.Reading is null ? OddsWithoutRecord : OddsOverall;
         var singles = (causes ?? CauseList.All)
             .Select(c => (Cause: c, Odds: c.Odds(shot) * Fared(c, shot.Record)))
             .Where(c => c.Odds > 0)
-            .SelectMany(c =>
-                c.Cause.Cases(shot).Select(k => new Hypothesis(c.Cause, k, Math.Log(OddsOverall * c.Odds * k.Weight)))
-            )
+            .SelectMany(c => c.Cause.Cases(shot).Select(k => new Hypothesis(c.Cause, k, Math.Log(overall * c.Odds * k.Weight))))
             .ToList();
         var nothing = LogLikelihood(shot, signs, []);
         List<(Hypothesis? A, Hypothesis? B, double Log)> all = [(null, null, nothing)];

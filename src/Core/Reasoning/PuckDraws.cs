@@ -9,7 +9,7 @@ public static class PuckDraws
 {
     /// <summary>What no fit knows of a puck, as a logarithm of its resistance: it wanders through a pull, and no model is quite
     /// right (set on pucks of other physics).</summary>
-    public const double OwnWaysSd = 0.055;
+    public const double OwnWaysSd = 0.058;
 
     /// <summary>So many of them; the same seed gives the same.</summary>
     public static IReadOnlyList<ShotConditions> Of(PuckBelief belief, int count, SeededRandom random)

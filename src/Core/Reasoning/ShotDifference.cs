@@ -248,7 +248,13 @@ public sealed record ShotDifference(IReadOnlyList<ExplainedQuantity> Explained, 
         for (var set = 0; set < runs.Length; set++)
         {
             var from = set;
-            runs[set] = Run(a, b, g => groups.IndexOf(g) is >= 0 and var i && (from & (1 << i)) != 0, unknown);
+            // what differs by less than people can set or read goes with the puck, so that both ends are the shots themselves
+            runs[set] = Run(
+                a,
+                b,
+                g => (from & (1 << groups.IndexOf(groups.Contains(g) ? g : DifferenceGroup.Puck))) != 0,
+                unknown
+            );
         }
 
         var by = new double[n][];
@@ -303,6 +309,8 @@ public sealed record ShotDifference(IReadOnlyList<ExplainedQuantity> Explained, 
                 ErodedTo = Math.Min(0.98, behaviour.ErodedTo * Math.Exp(unknown.Eroded)),
             },
             Water = heat.Shot.Water.Shifted(second(DifferenceGroup.Heat) ? unknown.HeatB : unknown.HeatA).Within(20, 100),
+            // what was learned of spout and scale goes with the puck that it was learned from
+            Path = Of(DifferenceGroup.Puck).Shot.Path,
             Machine = Of(DifferenceGroup.Machine).Shot.Machine,
             Plan = arm.Shot.Plan,
             YieldGrams = Of(DifferenceGroup.Cup).CupGrams,

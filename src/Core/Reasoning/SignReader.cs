@@ -73,7 +73,7 @@ public static class SignReader
     }
 
     /// <summary>The usual value of a sign and the spread about it, from earlier values.</summary>
-    internal static (double Usual, double Sd) Usual(Sign sign, IReadOnlyList<double> earlier)
+    public static (double Usual, double Sd) Usual(Sign sign, IReadOnlyList<double> earlier)
     {
         var before = s_beforehand[sign];
         if (earlier.Count == 0)

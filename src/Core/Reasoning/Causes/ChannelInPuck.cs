@@ -23,17 +23,35 @@ public sealed class ChannelInPuck : Cause
     public override double Odds(ShotFacts shot) => 0.06;
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
-        One(
-            new(Sign.Time, -0.25, 0.15),
-            new(Sign.Fall, 0.5, 0.3),
-            new(Sign.LateFlow, 0.3, 0.25),
-            new(Sign.Resistance, -0.15, 0.2),
-            new(Sign.Sour, 0.9, 0.7),
-            new(Sign.Bitter, 0.4, 0.7),
-            new(Sign.Dry, 0.7, 0.6),
-            new(Sign.Sweet, -0.8, 0.6),
-            new(Sign.Strength, -0.3, 0.2)
-        );
+        [
+            new(
+                0.65,
+                1,
+                [
+                    new(Sign.Time, -0.25, 0.15),
+                    new(Sign.Fall, 0.5, 0.3),
+                    new(Sign.LateFlow, 0.3, 0.25),
+                    new(Sign.Resistance, -0.15, 0.2),
+                    new(Sign.Sour, 0.9, 0.7),
+                    new(Sign.Bitter, 0.4, 0.7),
+                    new(Sign.Dry, 0.7, 0.6),
+                    new(Sign.Sweet, -0.8, 0.6),
+                    new(Sign.Strength, -0.3, 0.2),
+                ]
+            ),
+            // a small one is seen rather than measured
+            new(
+                0.35,
+                0.3,
+                [
+                    new(Sign.Fall, 0.15, 0.12),
+                    new(Sign.LateFlow, 0.06, 0.06),
+                    new(Sign.Sour, 0.3, 0.5),
+                    new(Sign.Dry, 0.3, 0.4),
+                    new(Sign.Strength, -0.04, 0.05),
+                ]
+            ),
+        ];
 
     public override NextChange Change(ShotFacts shot, double size) =>
         new(
