@@ -52,11 +52,13 @@ public sealed record PossibleCause(
 /// <param name="Nothing">Probability that nothing is wrong.</param>
 /// <param name="Causes">Those worth naming, most probable first.</param>
 /// <param name="Signs">What was read.</param>
+/// <param name="Telling">What would tell most, where the answer is not plain; null where it is.</param>
 public sealed record Diagnosis(
     Verdict Verdict,
     double Nothing,
     IReadOnlyList<PossibleCause> Causes,
-    IReadOnlyList<SignReading> Signs
+    IReadOnlyList<SignReading> Signs,
+    TellingNext? Telling = null
 )
 {
     private const double Freedom = 6;
@@ -69,6 +71,9 @@ public sealed record Diagnosis(
     private const int MostNamed = 5;
     private const double Alike = 0.05;
     private const double Stands = 0.45;
+    private const double PlainFrom = 0.75;
+    private const double NothingPlainFrom = 0.6;
+    private const double WorthWeighing = 0.01;
     private const double Likely = 0.8;
     private const double Speaks = 0.3;
     private const int FewestSigns = 3;
@@ -130,7 +135,18 @@ public sealed record Diagnosis(
             : named.Count == 0 || free >= named[0].Probability ? Verdict.NothingWrong
             : named[0].Probability >= Stands ? Verdict.OneCause
             : Verdict.CannotTell;
-        return new(verdict, free, named, signs);
+        return new(verdict, free, named, signs, Plain(free, named) ? null : TellingNext.Of(shot, signs, Singles(weighed)));
+    }
+
+    private static bool Plain(double nothing, List<PossibleCause> named) =>
+        nothing >= NothingPlainFrom || (named.Count > 0 && named[0].Probability >= PlainFrom);
+
+    /// <summary>What may be at work by itself, worth weighing; together 1.</summary>
+    private static List<TellingNext.Possible> Singles(IReadOnlyList<(Hypothesis? A, Hypothesis? B, double P)> weighed)
+    {
+        var worth = weighed.Where(h => h.B is null && h.P >= WorthWeighing).ToList();
+        var sum = worth.Sum(h => h.P);
+        return [.. worth.Select(h => new TellingNext.Possible(h.A?.Cause, h.A?.Case, h.P / sum))];
     }
 
     /// <summary>How often a cause turned out to be one here, against how often it was advised: two of each are taken for

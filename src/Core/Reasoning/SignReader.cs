@@ -21,6 +21,7 @@ public static class SignReader
 
     private static readonly Dictionary<Sign, Beforehand> s_beforehand = new()
     {
+        [Sign.Resistance] = new(0, 0.3, 0.1),
         [Sign.Setting] = new(0, 0, 0.08),
         [Sign.Time] = new(0, 0.25, 0.09),
         [Sign.Drops] = new(0, 0.3, 0.12),

@@ -23,7 +23,14 @@ public sealed record AdviceScore(int Worked, int Judged);
 /// <param name="Taken">Key of the cause whose advice was taken from this shot; null for none.</param>
 /// <param name="Before">How the advice that was taken from the shot before came out; null where there was none.</param>
 /// <param name="Score">How advice has fared in this household.</param>
-public sealed record WhyView(string Headline, Diagnosis Diagnosis, string? Taken, AdviceVerdict? Before, AdviceScore Score);
+public sealed record WhyView(
+    string Headline,
+    Diagnosis Diagnosis,
+    string? Taken,
+    AdviceVerdict? Before,
+    string? Together,
+    AdviceScore Score
+);
 
 /// <summary>Which advice is taken.</summary>
 public sealed record AdviceChoice(string Cause);
@@ -76,6 +83,9 @@ public static class ReasoningEndpoints
             diagnosis,
             taken?.Taken.Cause,
             await AdviceJudge.BeforeAsync(db, id, cancel) is { } before ? AdviceVerdict.Of(before.Taken, facts, diagnosis) : null,
+            diagnosis.Verdict != Verdict.NothingWrong && facts.Earlier.Count > 0
+                ? MovedTogether.Of(facts, facts.Earlier[0])
+                : null,
             new(facts.Record.Count(r => r.Worked), facts.Record.Count)
         );
     }

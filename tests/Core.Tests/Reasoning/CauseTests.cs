@@ -193,4 +193,39 @@ public sealed class CauseTests
         Assert.InRange(Seconds(shot), pulled.Seconds - 0.4, pulled.Seconds + 0.4);
         Assert.True(Seconds(shot.WithResistance(4)) > pulled.Seconds + 3);
     }
+
+    [Fact] // two causes that look alike but for what is seen: the puck tells, and looking costs nothing
+    public void The_most_telling_thing_is_what_separates_the_causes()
+    {
+        // the taste says sour, the cause may be the heat or a channel, and nobody has looked
+        var shot = Plain() with { Taste = TasteMarks.None with { Sour = 3, Bitter = 1, Dry = 1, Sweet = 1, Body = 2 } };
+        var said = Diagnosis.Of(shot);
+        Assert.True(said.Causes[0].Probability < 0.75);
+        Assert.Contains("puck", said.Telling!.Do, StringComparison.Ordinal);
+        Assert.InRange(said.Telling.Bits, 0.05, 3);
+        // once somebody has, it is not asked again
+        Assert.DoesNotContain(
+            "Look at",
+            Diagnosis.Of(shot with { Seen = new HashSet<Seen>() }).Telling?.Do ?? "",
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact] // two far apart normals tell one bit; two that are the same tell none (Shannon 1948)
+    public void Information_is_what_a_number_tells()
+    {
+        Assert.Equal(1, TellingNext.Information([(0.5, 0, 0.1), (0.5, 5, 0.1)]), 3);
+        Assert.Equal(0, TellingNext.Information([(0.5, 0, 1), (0.5, 0, 1)]), 9);
+        // one standard deviation either side: 0.4859 bits (numerical integration)
+        Assert.Equal(0.486, TellingNext.Information([(0.5, -1, 1), (0.5, 1, 1)]), 2);
+    }
+
+    [Fact]
+    public void What_moved_together_is_flagged_and_one_thing_is_not()
+    {
+        var before = Plain() with { WaterC = 92, Grind = new(20, "clicks", new(1, true), -0.07) };
+        var both = before with { WaterC = 85, Grind = new(19, "clicks", new(1, true), -0.07) };
+        Assert.Contains("Heat and grind changed together", MovedTogether.Of(both, before)!, StringComparison.Ordinal);
+        Assert.Null(MovedTogether.Of(before with { WaterC = 85 }, before));
+    }
 }

@@ -97,6 +97,19 @@ export function WhyPanel({ shotId, tasted }: Props) {
             : 'Keep what is the same the same.'}
         </Box>
       )}
+      {diagnosis.telling && (
+        <Box mt="2" fontSize="14px">
+          <b>To tell more:</b> {units.sentence(diagnosis.telling.do)}{' '}
+          <Box as="span" color="quiet">
+            {units.sentence(diagnosis.telling.ifSo)} {units.sentence(diagnosis.telling.ifNot)}
+          </Box>
+        </Box>
+      )}
+      {why.together && (
+        <Box mt="2">
+          <Notice>{why.together}</Notice>
+        </Box>
+      )}
       {diagnosis.causes.length > 0 && (
         <Fold title="What it may be" note={`of ${diagnosis.signs.length} signs`}>
           <Grid gap="3">

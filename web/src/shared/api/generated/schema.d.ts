@@ -4342,6 +4342,7 @@ export interface components {
             causes: components["schemas"]["PossibleCause"][];
             /** @description What was read. */
             signs: components["schemas"]["SignReading"][];
+            telling?: null | components["schemas"]["TellingNext"];
         };
         /**
          * @description What two shots can differ in.
@@ -7044,6 +7045,20 @@ export interface components {
              */
             strengthPercent?: null | number;
         };
+        /** @description What would tell most about a shot's cause: something to look at now, or the next shot with one thing changed. */
+        TellingNext: {
+            /** @description What to do. */
+            do: string;
+            /**
+             * Format: double
+             * @description Expected information about the cause, bits.
+             */
+            bits: number;
+            /** @description What one answer would mean. */
+            ifSo: string;
+            /** @description What the other would. */
+            ifNot: string;
+        };
         /** @description A group or chamber temperature some minutes after switch-on, or after the preheat ended. */
         TemperatureRow: {
             /** Format: double */
@@ -7181,6 +7196,7 @@ export interface components {
             /** @description Key of the cause whose advice was taken from this shot; null for none. */
             taken: null | string;
             before: null | components["schemas"]["AdviceVerdict"];
+            together: null | string;
             /** @description How advice has fared in this household. */
             score: components["schemas"]["AdviceScore"];
         };
