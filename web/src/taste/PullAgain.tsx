@@ -23,12 +23,15 @@ export function PullAgain({ view }: { view: Schemas['ShotView'] }) {
   const [way, setWay] = useState<Way>(nothing);
   const asked = useSettled(way, 150);
   const { data: bench } = useBench();
-  const { data: again, error } = useQuery({
+  const { data: answer, error } = useQuery({
     queryKey: ['shot', shot.id, 'again', asked],
     queryFn: () => data(api.POST('/api/shots/{id}/again', { params: { path: { id: shot.id } }, body: asked })),
     placeholderData: keepPreviousData,
     retry: false,
   });
+  // what came last stays on the page while a number is out of range
+  const [again, setAgain] = useState(answer);
+  if (answer && answer !== again) setAgain(answer);
   const use = useMutation({
     mutationFn: () =>
       data(
@@ -118,7 +121,7 @@ export function PullAgain({ view }: { view: Schemas['ShotView'] }) {
             />
             <Figure label="Strength" size={22} value={number(again.shot.strength * 100, 1)} unit="%" />
             <Figure label="Extraction" size={22} value={number(again.shot.extractionShare * 100, 1)} unit="%" />
-            <Button tone="strong" disabled={!changed || use.isPending} onClick={() => use.mutate()}>
+            <Button tone="strong" disabled={!changed || use.isPending || error !== null} onClick={() => use.mutate()}>
               Use this for the next shot
             </Button>
             <Button disabled={!changed} onClick={() => setWay(nothing)}>

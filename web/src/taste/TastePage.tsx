@@ -1,7 +1,7 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Fold } from '../shared/ui/Fold';
 import { useLatestShot, useShot } from '../shared/api/queries';
@@ -36,7 +36,9 @@ const justPulled = (at: string) => Date.now() - new Date(at).getTime() < freshMs
 
 /** The form, or a line of what was said once it was. */
 function TastePanel({ shot, children }: { shot: Schemas['ShotLine']; children: ReactNode }) {
-  if (shot.taste.liking === null)
+  // what was just said stays open, with the word that it is saved
+  const [untasted] = useState(shot.taste.liking === null);
+  if (untasted)
     return (
       <Panel>
         <H2>How it tasted</H2>
@@ -136,7 +138,7 @@ export default function TastePage() {
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="3" alignItems="start">
         <Grid gap="3" gridColumn={{ lg: 2 }} gridRow={{ lg: 1 }}>
           <WhyPanel shotId={shot.id} tasted={shot.taste.liking !== null} />
-          <TastePanel shot={shot}>
+          <TastePanel key={shot.id} shot={shot}>
             <TasteForm
               key={shot.id}
               shotId={shot.id}

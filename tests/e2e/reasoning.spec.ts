@@ -1,0 +1,118 @@
+import { clearPull, expect, expectAccessible, expectNoSidewaysScroll, test, type, whoAndWhat } from './bench';
+
+/** Why a shot was as it was, and what comes of the advice. */
+test('a forgotten preheat is named with its numbers, and its advice becomes the next sheet', async ({ page }) => {
+  await page.goto('/taste/14');
+  const why = page.getByRole('region', { name: 'Why' });
+  await expect(why).toContainText('the preheat was forgotten');
+  await expect(why).toContainText('more sourness than usual');
+  await expect(why).toContainText('Caution.');
+  await why.getByText('What it may be').click();
+  await expect(why.getByText('Nothing is wrong', { exact: true })).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  await why.getByRole('button', { name: 'Use this for the next shot' }).click();
+  await expect(page.getByRole('heading', { name: 'Prepare', level: 1 })).toBeVisible();
+  await expect(page.getByText('The same as shot 14')).toBeVisible();
+  await page.goto('/taste/14');
+  await expect(page.getByText('In use: the next shot will show whether it helped.')).toBeVisible();
+});
+
+test('what was seen is tapped on the drawing, by pointer and by key, and what was measured is balanced', async ({
+  page,
+}) => {
+  await page.goto('/taste/12');
+  await page.getByText('How it tasted').click();
+  await page.getByText('Stream and puck').click();
+  await page.getByRole('checkbox', { name: 'spurt' }).click();
+  await page.getByRole('checkbox', { name: 'hole' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('checkbox', { name: 'hole' })).toHaveAttribute('aria-checked', 'true');
+  await page.getByText('Measured strength').click();
+  await type(page, /^Strength by refractometer/, '10.2');
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  await page.getByRole('button', { name: 'Save the taste' }).click();
+  await expect(page.getByText(/what stays in the puck is not counted/)).toBeVisible();
+  await page.reload();
+  await page.getByText('How it tasted').click();
+  await page.getByText('Stream and puck').click();
+  await expect(page.getByRole('checkbox', { name: 'spurt' })).toHaveAttribute('aria-checked', 'true');
+  await expect(page.getByRole('checkbox', { name: 'bald spot' })).toHaveAttribute('aria-checked', 'false');
+  await page.getByRole('checkbox', { name: 'Nothing to see' }).check({ force: true });
+  await expect(page.getByRole('checkbox', { name: 'spurt' })).toHaveAttribute('aria-checked', 'false');
+});
+
+test('why two shots differ, rung by rung and as a table', async ({ page }) => {
+  await page.goto('/ledger/compare?ids=14%2C10');
+  const panel = page.getByRole('region', { name: 'Why these two differ' });
+  await expect(panel.getByRole('img', { name: /^Time: from 58\.3 s to 48\.3 s/ })).toBeVisible();
+  for (const rung of ['Heat of the water', 'The arm', 'Not explained'])
+    await expect(panel.getByText(rung, { exact: true }).first()).toBeVisible();
+  await panel.getByLabel('In', { exact: true }).selectOption({ label: 'r10' });
+  await expect(panel.getByRole('img', { name: /^R10: from/ })).toBeVisible();
+  await panel.getByText('All of it as a table').click();
+  await expect(
+    panel.getByRole('rowheader').or(panel.getByRole('cell')).filter({ hasText: 'Not explained' }),
+  ).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+});
+
+test('the puck just read is pulled another way, and that becomes the next sheet', async ({ page }) => {
+  await page.goto('/taste/10');
+  await page.getByText('The puck read back').click();
+  await expect(page.getByRole('region', { name: 'The puck read back' })).toContainText('resistance to wetting');
+  await page.getByText('Pull it again').click();
+  await expect(page.getByRole('img', { name: /^Predicted shot: 33 g/ })).toBeVisible();
+  await type(page, /^Yield/, '38');
+  await expect(page.getByRole('img', { name: /^Predicted shot: 38 g/ })).toBeVisible();
+  await type(page, /^Dose/, '90');
+  await expect(page.getByText(/between 5 and 30/)).toBeVisible();
+  await type(page, /^Dose/, '15');
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  await page.getByRole('button', { name: 'Use this for the next shot' }).last().click();
+  await expect(page.getByRole('heading', { name: 'Prepare', level: 1 })).toBeVisible();
+  await expect(page.getByRole('textbox', { name: /^Yield/ })).toHaveValue('38');
+});
+
+test('a pull is tasted, its advice used, and the next shot says whether it worked', async ({ page }, info) => {
+  test.skip(info.project.name !== 'desktop', 'Two whole pulls: once is enough.');
+  await clearPull(page);
+  const pull = async () => {
+    await page.getByRole('button', { name: 'Go to the pull' }).click();
+    await expect(page.getByTestId('sentence')).toHaveAttribute('data-kind', 'Stop', { timeout: 90_000 });
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await expect(page).toHaveURL(/\/taste\/\d+/);
+  };
+  const taste = async (sour: string) => {
+    await page.getByLabel(`Sour: ${sour}`).check({ force: true });
+    await page.getByLabel('Bitter: none').check({ force: true });
+    await page.getByLabel('Sweet: some').check({ force: true });
+    await page.getByLabel('Liking: fair').check({ force: true });
+    await page.getByRole('button', { name: 'Save the taste' }).click();
+    await expect(page.getByText('Saved.')).toBeVisible();
+  };
+  await page.goto('/prepare');
+  await whoAndWhat(page, async (panel) => {
+    await panel.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
+    await panel.getByLabel('Beans').selectOption({ index: 1 });
+    await panel.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
+  });
+  await type(page, /^Dose/, '15');
+  await type(page, /^Yield/, '32');
+  await type(page, /^Grind/, '26');
+  await page.getByRole('radio', { name: /Early peak, long ease/ }).check();
+  await pull();
+  const why = page.getByRole('region', { name: 'Why' });
+  await expect(why).toContainText('From the trace alone');
+  await taste('clear');
+  await expect(why).toContainText('the grind is too coarse');
+  await why.getByRole('button', { name: 'Use this for the next shot' }).click();
+  await expect(page.getByText('In use now.')).toBeVisible();
+  await pull();
+  await taste('a touch');
+  await expect(why.getByText(/^The advice (worked|did not do it)/)).toBeVisible();
+  await expect(why.getByText(/pieces? of advice used here/)).toBeVisible();
+});
