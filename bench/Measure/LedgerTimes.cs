@@ -69,6 +69,23 @@ internal static class LedgerTimes
                     );
                 }
 
+                // after a shot was saved: its causes, with all those shots behind it
+                foreach (
+                    var (what, path, budget) in new[]
+                    {
+                        ("why a shot was as it was", "/api/shots/54/why", 300.0),
+                        ("a puck read back", "/api/shots/54/puck", 300.0),
+                    }
+                )
+                    rows.Add(
+                        Row.AtMost(
+                            $"ledger of 100 000: {what} (p95)",
+                            Row.Percentile(await AskAsync(http, path, quick ? 20 : 60), 0.95),
+                            "ms",
+                            budget
+                        )
+                    );
+
                 // with traces looked at and laid over each other, as a household does
                 for (var i = 1; i <= 40; i++)
                     await http.GetByteArrayAsync(new Uri($"/api/shots/{i}", UriKind.Relative));

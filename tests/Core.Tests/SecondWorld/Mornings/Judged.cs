@@ -19,23 +19,23 @@ public sealed class SeenBench
     {
         Bench = new(kind.Family, kind.Restricted, seed);
         var healthy = Bench.Healthy(shots);
-        _advice = GrindAdvice.Learn(
-            new(Bench.Step, true),
-            [
-                .. healthy
-                    .Select(s => (s, Read: Read(s).Measures.R10))
-                    .Where(s => s.Read is not null)
-                    .Select(s => Learned(s.s, s.Read!.Value)),
-            ]
-        );
-        _earlier = [.. healthy.Reverse().Select(s => Facts(s, []))];
+        First = [.. healthy.Select(s => Learned(s, 1)).OfType<GrindShot>()];
+        _advice = GrindAdvice.Learn(new(Bench.Step, true), First);
+        _earlier = [.. healthy.Reverse().Select(s => Facts(s, [], _advice, 1))];
     }
 
     /// <summary>The household itself.</summary>
     public OtherBench Bench { get; }
 
     /// <summary>What is known of a shot here.</summary>
-    public ShotFacts Facts(MadeShot made) => Facts(made, _earlier);
+    public ShotFacts Facts(MadeShot made) => Facts(made, _earlier, _advice, 1);
+
+    /// <summary>Its first shots, as the grind is learned from them.</summary>
+    public IReadOnlyList<GrindShot> First { get; }
+
+    /// <summary>A shot as the grind is learned from it; null where it told no resistance.</summary>
+    public GrindShot? Learned(MadeShot made, int bag) =>
+        Read(made).Measures.R10 is { } r10 ? Learned(made, r10) with { Bag = bag } : null;
 
     /// <summary>What its first shots told of its grinder.</summary>
     public GrindEffects Grinder =>
@@ -51,7 +51,8 @@ public sealed class SeenBench
             new(Bench.DoseGrams, Bench.WaterC, Bench.Machine.HasBoiler, Bench.Plan.WaitsFirst, Bench.Restrictor > 0)
         );
 
-    private ShotFacts Facts(MadeShot made, IReadOnlyList<ShotFacts> earlier) =>
+    /// <summary>The same after other shots, of another bag.</summary>
+    public ShotFacts Facts(MadeShot made, IReadOnlyList<ShotFacts> earlier, GrindAdvice advice, int bag) =>
         new()
         {
             Sheet = Bench.Sheet(made.Shot),
@@ -59,8 +60,8 @@ public sealed class SeenBench
             Expected =
                 Bench.Restrictor > 0 || earlier.Count == 0
                     ? null
-                    : _advice.Predict(1, 1, made.Shot.Setting, made.Shot.AgeDays, Bench.DoseGrams),
-            Grind = new(made.Shot.Setting, "clicks", new(Bench.Step, true), _advice.PerUnit),
+                    : advice.Predict(bag, 1, made.Shot.Setting, made.Shot.AgeDays, Bench.DoseGrams),
+            Grind = new(made.Shot.Setting, "clicks", new(Bench.Step, true), advice.PerUnit),
             Roast = Bench.Roast,
             AgeDays = made.Shot.AgeDays,
             GroupC = made.GroupC,

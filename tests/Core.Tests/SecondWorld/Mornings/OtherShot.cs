@@ -150,6 +150,10 @@ public sealed class OtherShot(OtherBench bench, double setting, double ageDays)
     /// <summary>Pulled in another way.</summary>
     public void PullBy(PullPlan plan) => Pulled = plan;
 
+    /// <summary>As a day finds it: set so, so old, of another lot; what a fault did to it stays.</summary>
+    public void Live(double setting, double ageDays, double lotLog) =>
+        (Setting, AgeDays, Unnoted) = (setting, ageDays, Unnoted + lotLog);
+
     /// <summary>The seal lets water by.</summary>
     public void Leak(double share) => LeakShare = share;
 
