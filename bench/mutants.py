@@ -16,6 +16,13 @@ CORE = "src/Core/"
 
 # name, file, what stands there, what is put in its place, test classes that have to notice
 MUTANTS = [
+    ("pairs of causes left out", "Reasoning/Diagnosis.cs", "if (a.Cause != b.Cause)", "if (a.Cause != b.Cause && a.Cause.Key == b.Cause.Key)", "DiagnosisTests"),
+    ("what is seen turned round", "Reasoning/Diagnosis.cs", "Math.Log(seen ? 1 - not : not)", "Math.Log(seen ? not : 1 - not)", "CauseTests"),
+    ("an odd shot becomes the usual", "Reasoning/SignReader.cs", "? sorted[sorted.Count / 2]", "? sorted[^1]", "CauseTests DiagnosisTests"),
+    ("advice that never fails", "Reasoning/AdviceCheck.cs", "still < StillThere", "still < 1", "CauseTests"),
+    ("parts of a difference unweighed", "Reasoning/ShotDifference.cs", "Factorial(size) * Factorial(n - size - 1) / Factorial(n)", "1.0 / (1 << n) * Factorial(1) + (0 * size)", "DifferenceTests"),
+    ("an arm that does not wait for drops", "Shots/RecordedArm.cs", "return seen.Seconds <= drops ? ByClock(seen.Seconds) : _waitBar;", "return ByClock(seen.Seconds + (0 * _waitBar));", "DifferenceTests CauseTests"),
+    ("a puck's own ways forgotten", "Reasoning/PuckDraws.cs", "OwnWaysSd = 0.058", "OwnWaysSd = 0.0", "ReadBackTests"),
     ("channels under pressure", "Puck/PuckModel.cs", "EarlyStress = 0.06", "EarlyStress = 0.0", "PuckTests OrderingTests"),
     ("late channels", "Puck/PuckModel.cs", "LateStress = 0.004", "LateStress = 0.0", "PuckTests"),
     ("activation energy over 100", "Puck/Extraction.cs", "ActivationKelvin = 3000.0", "ActivationKelvin = 30.0", "ExtractionTests"),

@@ -160,8 +160,18 @@ await picture('practice-lesson', '/practice/hold-flow', {
   },
 });
 await picture('practice', '/practice', { act: (page) => page.getByText('next for you').waitFor() });
-await picture('taste', '/taste');
+await picture('taste', '/taste/14', {
+  fullPage: true,
+  act: async (page) => {
+    await page.getByRole('button', { name: 'Use this for the next shot' }).waitFor();
+    await page.getByText('Pull it again').click();
+    await page.getByRole('img', { name: /^Predicted shot/ }).waitFor();
+  },
+});
 await picture('ledger', '/ledger');
-await picture('compare', '/ledger/compare?ids=52,53,54');
+await picture('compare', '/ledger/compare?ids=14%2C10', {
+  fullPage: true,
+  act: (page) => page.getByText('Not explained', { exact: true }).first().waitFor(),
+});
 await picture('shelf', '/shelf');
 await browser.close();
