@@ -26,7 +26,7 @@ public sealed record FieldRange(string Field, string Label, double Min, double M
 
     private string Said(double value, bool bare = false) =>
         Quantity.Marks(Unit) ? new Quantity(value, Unit, bare).ToString("0.##", null)
-        : bare ? $"{value:0.###}"
+        : bare || Unit.Length == 0 ? $"{value:0.###}"
         : $"{value:0.###} {Unit}";
 }
 

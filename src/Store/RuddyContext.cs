@@ -45,6 +45,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     public DbSet<Session> Sessions => Set<Session>();
     public DbSet<KeptSheet> Sheets => Set<KeptSheet>();
     public DbSet<Advice> Advices => Set<Advice>();
+    public DbSet<Ladder> Ladders => Set<Ladder>();
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
@@ -160,6 +161,10 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         AsJson(shot.Property(s => s.Measures), () => new Shot().Measures with { });
         AsJson(shot.Property(s => s.Preparation!), () => new());
         AsJson(shot.Property(s => s.Tapped!), () => []);
+        var ladder = modelBuilder.Entity<Ladder>();
+        AsJson(ladder.Property(l => l.Plan), () => new Ladder().Plan with { });
+        AsJson(ladder.Property(l => l.Places!), () => []);
+        AsJson(ladder.Property(l => l.Liked!), () => []);
         var advice = modelBuilder.Entity<Advice>();
         AsJson(advice.Property(a => a.Taken), () => new Advice().Taken with { });
         advice.HasIndex(a => a.ShotId);

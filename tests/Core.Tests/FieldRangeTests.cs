@@ -34,5 +34,7 @@ public sealed class FieldRangeTests
             Assert.Throws<FieldRangeException>(() => Dose.Check(31.5)).Sentence
         );
         Assert.Equal("Dose must be a number between 5 and 30 g.", Dose.Sentence(double.NaN));
+        // a number without a unit leaves no gap
+        Assert.Equal("Cups is 9; it must lie between 3 and 6.", new FieldRange("cups", "Cups", 3, 6, "").Sentence(9));
     }
 }

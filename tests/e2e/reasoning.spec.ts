@@ -116,3 +116,42 @@ test('a pull is tasted, its advice used, and the next shot says whether it worke
   await expect(why.getByText(/^The advice (worked|did not do it)/)).toBeVisible();
   await expect(why.getByText(/pieces? of advice used here/)).toBeVisible();
 });
+
+test('a blind ladder is planned, made, tasted and uncovered', async ({ page }) => {
+  await page.goto('/practice');
+  await page.getByRole('link', { name: 'blind ladders' }).click();
+  await expect(page.getByRole('heading', { name: 'Blind ladders', level: 1 })).toBeVisible();
+  await page.getByLabel('What differs').selectOption('Ratio');
+  await type(page, /^Cups/, '9');
+  await page.getByRole('button', { name: 'Plan the ladder' }).click();
+  await expect(page.getByText(/Number of cups is 9; it must lie between 3 and 6/)).toBeVisible();
+  await type(page, /^Cups/, '3');
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  await page.getByRole('button', { name: 'Plan the ladder' }).click();
+  await expect(page.getByRole('heading', { name: 'Ratio, 3 cups', level: 1 })).toBeVisible();
+  // whoever brews looks, one cup at a time
+  const values: number[] = [];
+  for (const letter of ['A', 'B', 'C']) {
+    await page.getByText(`Cup ${letter}`, { exact: true }).click();
+    const shown = page.getByText(/^1 : [\d.]+$/).nth(values.length);
+    await expect(shown).toBeVisible();
+    values.push(Number((await shown.textContent())!.slice(4)));
+  }
+  expect([...values].sort()).toEqual([1.5, 2.25, 3]);
+  await page.getByRole('button', { name: 'Put it on the sheet' }).first().click();
+  await expect(page.getByText('It is on the sheet.')).toBeVisible();
+  await expectAccessible(page);
+  // whoever tastes is right about all three
+  for (const [i, letter] of ['A', 'B', 'C'].entries()) {
+    const place = values.filter((v) => v <= values[i]!).length;
+    await page.getByLabel(`Place of cup ${letter}`).selectOption(String(place));
+  }
+  await page.getByLabel('Liking of cup B').selectOption({ label: 'good' });
+  await page.getByRole('button', { name: 'Uncover' }).click();
+  await expect(
+    page.getByText(/3 of 3 pairs are in the right order. By lot that comes about in 17 of 100/),
+  ).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+});

@@ -33,6 +33,8 @@ const PlanPage = lazy(() => import('./plans/PlanPage'));
 const PracticePage = lazy(() => import('./practice/PracticePage'));
 const LessonPage = lazy(() => import('./practice/LessonPage'));
 const WelcomePage = lazy(() => import('./welcome/WelcomePage'));
+const LaddersPage = lazy(() => import('./ladders/LaddersPage'));
+const LadderPage = lazy(() => import('./ladders/LadderPage'));
 const TermsPage = lazy(() => import('./terms/TermsPage'));
 const SettingsPage = lazy(() => import('./settings/SettingsPage'));
 
@@ -68,6 +70,8 @@ const router = createBrowserRouter([
           { path: 'plans/:key', element: page(<PlanPage />) },
           { path: 'practice', element: page(<PracticePage />) },
           { path: 'practice/:lesson', element: page(<LessonPage />) },
+          { path: 'ladders', element: page(<LaddersPage />) },
+          { path: 'ladders/:id', element: page(<LadderPage />) },
           { path: 'settings', element: page(<SettingsPage />) },
           { path: 'terms', element: page(<TermsPage />) },
           { path: '*', element: <NotThere /> },

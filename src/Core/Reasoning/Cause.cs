@@ -23,10 +23,10 @@ public readonly record struct Shift(Sign Sign, double Mean, double Sd);
 public readonly record struct Shows(Seen What, double Often);
 
 /// <summary>One size of a cause.</summary>
-/// <param name="Weight">Its share, all sizes together 1.</param>
+/// <param name="Share">Its share, all sizes together 1.</param>
 /// <param name="Size">How large it is in the cause's own measure, e.g. the logarithm of a resistance.</param>
 /// <param name="Shifts">What it does.</param>
-public sealed record CauseCase(double Weight, double Size, IReadOnlyList<Shift> Shifts);
+public sealed record CauseCase(double Share, double Size, IReadOnlyList<Shift> Shifts);
 
 /// <summary>What to change for the next shot.</summary>
 /// <param name="Do">The one change, with its size.</param>

@@ -18,9 +18,9 @@ public enum Verdict
 
 /// <summary>A number that speaks for or against a cause.</summary>
 /// <param name="Text">The number in a sentence, of this shot.</param>
-/// <param name="Weight">How much: logarithm of how many times more likely it is with the cause than with nothing; below 0
+/// <param name="LogRatio">How much: logarithm of how many times more likely it is with the cause than with nothing; below 0
 /// against it.</param>
-public sealed record CauseEvidence(string Text, double Weight);
+public sealed record CauseEvidence(string Text, double LogRatio);
 
 /// <summary>A cause with its probability.</summary>
 /// <param name="Key">Of the cause.</param>
@@ -90,7 +90,7 @@ public sealed record Diagnosis(
         var singles = (causes ?? CauseList.All)
             .Select(c => (Cause: c, Odds: c.Odds(shot) * Fared(c, shot.Record)))
             .Where(c => c.Odds > 0)
-            .SelectMany(c => c.Cause.Cases(shot).Select(k => new Hypothesis(c.Cause, k, Math.Log(overall * c.Odds * k.Weight))))
+            .SelectMany(c => c.Cause.Cases(shot).Select(k => new Hypothesis(c.Cause, k, Math.Log(overall * c.Odds * k.Share))))
             .ToList();
         var nothing = LogLikelihood(shot, signs, []);
         List<(Hypothesis? A, Hypothesis? B, double Log)> all = [(null, null, nothing)];
@@ -185,8 +185,8 @@ public sealed record Diagnosis(
             cause.Key,
             cause.Name,
             probability,
-            [.. evidence.Where(e => e.Weight >= Speaks).OrderByDescending(e => e.Weight).Take(4)],
-            [.. evidence.Where(e => e.Weight <= -Speaks).OrderBy(e => e.Weight).Take(2)],
+            [.. evidence.Where(e => e.LogRatio >= Speaks).OrderByDescending(e => e.LogRatio).Take(4)],
+            [.. evidence.Where(e => e.LogRatio <= -Speaks).OrderBy(e => e.LogRatio).Take(2)],
             cause.Change(shot, size),
             cause.Caution,
             cause.Source

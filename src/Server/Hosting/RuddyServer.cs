@@ -7,6 +7,7 @@ using RuddySpring.Server.Exchange;
 using RuddySpring.Server.Explain;
 using RuddySpring.Server.Household;
 using RuddySpring.Server.Instruments;
+using RuddySpring.Server.Ladders;
 using RuddySpring.Server.Ledger;
 using RuddySpring.Server.Machines;
 using RuddySpring.Server.Plans;
@@ -205,6 +206,7 @@ public static class RuddyServer
         api.MapPractice();
         api.MapTasting();
         api.MapReasoning();
+        api.MapLadders();
         api.MapLedger();
         api.MapExchange();
         app.MapInstruments();

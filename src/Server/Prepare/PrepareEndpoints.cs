@@ -41,6 +41,14 @@ public static class PrepareEndpoints
         );
     }
 
+    /// <summary>Changes the sheet as it stands.</summary>
+    public static async Task<SheetAnswer> ChangeAsync(
+        Func<Sheet, Sheet> changed,
+        RuddyContext db,
+        SessionDesk sessions,
+        CancellationToken cancel
+    ) => await KeepAsync(changed((await SheetAsync(db, cancel)).Sheet), null, db, sessions, cancel);
+
     /// <summary>Makes the sheet that of a shot, changed.</summary>
     public static async Task<SheetAnswer> SameAsButAsync(
         int shotId,

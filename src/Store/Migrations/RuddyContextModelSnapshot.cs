@@ -279,6 +279,34 @@ namespace RuddySpring.Store.Migrations
                     b.ToTable("Sheets");
                 });
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.Ladder", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("CreatedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Liked")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Places")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Plan")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Ladders");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.OwnPlan", b =>
                 {
                     b.Property<int>("Id")

@@ -40,7 +40,7 @@ public sealed class CauseTests
             Assert.All(CauseList.All, c =>
             {
                 Assert.InRange(c.Odds(shot), 0, 5);
-                Assert.Equal(1, c.Cases(shot).Sum(k => k.Weight), 9);
+                Assert.Equal(1, c.Cases(shot).Sum(k => k.Share), 9);
                 Assert.All(c.Cases(shot).SelectMany(k => k.Shifts), s => Assert.True(s.Sd > 0));
                 var change = c.Change(shot, c.Cases(shot)[0].Size);
                 Assert.All([change.Do, change.Leave, change.Expect, c.Name, c.Source], t => Assert.NotEqual("", t));
@@ -104,6 +104,8 @@ public sealed class CauseTests
                 .Sum(c => c.Probability);
         Assert.Equal(Channel(), Channel(Seen.Lean), 9);
         Assert.True(Channel(Seen.Spurt, Seen.Hole) > 0.5);
+        // looked, and nothing to see
+        Assert.True(Channel() < 0.1);
     }
 
     [Fact] // the resistance is 35 % up at a setting with a step of 7 %: five steps
@@ -130,6 +132,9 @@ public sealed class CauseTests
             );
         Assert.True(AdviceVerdict.Of(advice, next, Said(0.05)).Worked);
         Assert.False(AdviceVerdict.Of(advice, next, Said(0.9)).Worked);
+        // where the sign that should come back was not read, the cause itself must have gone
+        var unread = Said(0.9) with { Signs = [new(Sign.Sour, 0, 0.6, "sourness as usual")] };
+        Assert.False(AdviceVerdict.Of(advice, next, unread).Worked);
         var other = next with { Grind = new(20, "clicks", new(1, true), -0.07) };
         Assert.Null(AdviceVerdict.Of(advice, other, Said(0.05)).Worked);
     }
@@ -171,6 +176,7 @@ public sealed class CauseTests
         Assert.True(sd < wide);
         var (odd, _) = SignReader.Usual(Sign.Cup, [0, 0, 0, 0, 0, 0.9]);
         Assert.InRange(odd, -0.01, 0.01);
+        Assert.InRange(SignReader.Usual(Sign.Cup, [0, 0, 0.9, 0, 0]).Usual, -0.01, 0.01);
     }
 
     [Fact] // the same arm on the same puck is the same shot
@@ -190,6 +196,13 @@ public sealed class CauseTests
             return run.Seconds;
         }
 
+        // where drops come later than they did, the hand waits at the pressure that it held, and does not ramp by the clock
+        var slow = new ShotRun(shot with { Behaviour = shot.Behaviour with { DryShare = 1 } });
+        var waiting = new RecordedArm(arm);
+        while (slow.FirstDropsSeconds is null && slow.Seconds < 60)
+            slow.Step(waiting, ShotRun.UsualStepSeconds);
+        Assert.True(slow.FirstDropsSeconds > pulled.FirstDropsSeconds + 6);
+        Assert.InRange(slow.PressureBar, 2, 3);
         Assert.InRange(Seconds(shot), pulled.Seconds - 0.4, pulled.Seconds + 0.4);
         Assert.True(Seconds(shot.WithResistance(4)) > pulled.Seconds + 3);
     }

@@ -4,6 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import { api, data } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Choice } from '../shared/ui/Choice';
+import { TextLink } from '../shared/ui/TextLink';
 import { Figure, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { Progress } from './Progress';
@@ -40,7 +41,8 @@ export default function PracticePage() {
           </Box>
         }
       >
-        A virtual lever on a simulated puck, in lessons of half a minute. Nothing of it is mixed with your shots.
+        A virtual lever on a simulated puck, in lessons of half a minute. Nothing of it is mixed with your shots. The
+        tongue has lessons of its own: <TextLink to="/ladders">blind ladders</TextLink>.
       </PageTitle>
       <Grid as="ol" gap="3" listStyleType="none">
         {overview.lessons.map((lesson, i) => {

@@ -3648,6 +3648,239 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewLadder"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders/{id}/cups/{cup}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    cup: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BrewersCup"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders/{id}/cups/{cup}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    cup: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetAnswer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query: {
+                    version: number;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LadderAnswer"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4046,6 +4279,15 @@ export interface components {
             version: number;
             name: string;
         };
+        /** @description What a cup is, for whoever makes it. */
+        BrewersCup: {
+            letter: string;
+            /** Format: double */
+            value: number;
+            unit: string;
+            /** @description Whether the sheet can take it over. */
+            onTheSheet: boolean;
+        };
         /** @description Something that a number was computed from. */
         CardInput: {
             /** @description What people call it. */
@@ -4062,7 +4304,7 @@ export interface components {
              * @description How much: logarithm of how many times more likely it is with the cause than with nothing; below 0
              *                 against it.
              */
-            weight: number;
+            logRatio: number;
         };
         /**
          * @description What may be changed to land the time.
@@ -4996,6 +5238,59 @@ export interface components {
             version: number;
             taste: components["schemas"]["TasteView"];
         };
+        /** @description The taster's answer. */
+        LadderAnswer: {
+            /** @description Place of each cup, 1 for the low end. */
+            places: number[];
+            /** @description How each was liked, 1 to 5; null where not said. */
+            liked: (null | number)[];
+        };
+        /**
+         * @description What a ladder goes by.
+         * @enum {unknown}
+         */
+        LadderOf: "Temperature" | "Ratio" | "Rest" | "Grind";
+        /** @description How well cups were put in order. */
+        LadderScore: {
+            /**
+             * Format: int32
+             * @description Pairs that stand in the right order.
+             */
+            right: number;
+            /**
+             * Format: int32
+             * @description Of how many.
+             */
+            pairs: number;
+            /**
+             * Format: double
+             * @description Chance that an order drawn by lot has as many right, 0 to 1: exact, over all orders.
+             */
+            luck: number;
+            /** @description In plain words. */
+            sentence: string;
+        };
+        /** @description A ladder as the taster may see it. */
+        LadderView: {
+            /** Format: int32 */
+            id: number;
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            createdAt: string;
+            of: components["schemas"]["LadderOf"];
+            /** @description Its cups. */
+            letters: string[];
+            /** @description What its low end is called. */
+            lowEnd: string;
+            /** @description And its high one. */
+            highEnd: string;
+            /** @description Of its values. */
+            unit: string;
+            /** @description What each cup was; empty until it is uncovered. */
+            uncovered: components["schemas"]["UncoveredCup"][];
+            score: null | components["schemas"]["LadderScore"];
+        };
         /**
          * @description What a lit lamp means: it is one thing on one machine and the other on the next.
          * @enum {unknown}
@@ -5595,6 +5890,16 @@ export interface components {
         };
         NewBrewer: {
             name: string;
+        };
+        /** @description A ladder to plan. */
+        NewLadder: {
+            of: components["schemas"]["LadderOf"];
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            /** Format: int32 */
+            cups: number;
         };
         /** @description A reading just taken, or some time ago. */
         NewReading: {
@@ -7092,6 +7397,31 @@ export interface components {
             kind: components["schemas"]["CorrectionKind"];
             /** Format: double */
             amount: number;
+        };
+        /** @description A cup that was uncovered. */
+        UncoveredCup: {
+            /** @description Its name. */
+            letter: string;
+            /**
+             * Format: double
+             * @description What it was.
+             */
+            value: number;
+            /**
+             * Format: int32
+             * @description Its true place, 1 for the low end.
+             */
+            rung: number;
+            /**
+             * Format: int32
+             * @description Where the taster put it.
+             */
+            place: number;
+            /**
+             * Format: int32
+             * @description 1 to 5; null where not said.
+             */
+            liked: null | number;
         };
         /**
          * @description What an answer comes to.
