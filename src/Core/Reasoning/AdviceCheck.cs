@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace RuddySpring.Core.Reasoning;
 
 /// <summary>A piece of advice that somebody took, and what it was given for.</summary>
@@ -27,8 +29,10 @@ public sealed record AdviceVerdict(bool? Worked, string Sentence)
         )
             return new(
                 null,
-                FormattableString.Invariant(
-                    $"The grind was set to {grind.Setting:0.##} and not to {setting:0.##}, so this shot says nothing of the advice."
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The grind was set to {grind.Setting:0.##} and not to {setting:0.##}, so this shot says nothing of the "
+                        + $"advice."
                 )
             );
         var still = said.Causes.FirstOrDefault(c => c.Key == advice.Cause)?.Probability ?? 0;

@@ -36,7 +36,8 @@ public sealed record CauseCase(double Share, double Size, IReadOnlyList<Shift> S
 public sealed record NextChange(string Do, string Leave, string Expect, double? GrindSetting = null);
 
 /// <summary>
-/// A cause of a shot that is not as it should be: a file of its own, found by itself. It says when it can be at work, how often it
+/// A cause of a shot that is not as it should be: a file of its own, found by itself. It says when it can be at work, how
+/// often it
 /// is, what it does to a shot (through the model where the model can say, else as people report it), what to change, and where
 /// that comes from.
 /// </summary>

@@ -3,7 +3,8 @@ using RuddySpring.Core.Shots;
 
 namespace RuddySpring.Core.Reasoning;
 
-/// <summary>The two signs of the grind: what its setting made one expect before the pull, and how far the puck was from that.</summary>
+/// <summary>The two signs of the grind: what its setting made one expect before the pull, and how far the puck was from
+/// that.</summary>
 public static class FromTheGrind
 {
     private const double PuckShare = 0.07; // from puck to puck, as a share of the resistance

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace RuddySpring.Core.Reasoning;
 
 /// <summary>
@@ -19,8 +21,10 @@ public sealed record MeasuredExtraction(double Share, string Sentence)
     public static MeasuredExtraction Of(double strength, double cupGrams, double doseGrams)
     {
         var share = strength * cupGrams / doseGrams;
-        var balance = FormattableString.Invariant(
-            $"{strength * 100:0.0} % of {cupGrams:0.0} g is {share * 100:0.0} % of the {doseGrams:0.0} g of coffee; what stays in the puck is not counted."
+        var balance = string.Create(
+            CultureInfo.InvariantCulture,
+            $"{strength * 100:0.0} % of {cupGrams:0.0} g is {share * 100:0.0} % of the {doseGrams:0.0} g of coffee; "
+                + $"what stays in the puck is not counted."
         );
         var odd =
             share > MostSoluble ? " That is more than dissolves: the cup, the dose or the reading is wrong."

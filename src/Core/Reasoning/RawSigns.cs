@@ -1,3 +1,4 @@
+using System.Globalization;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
@@ -46,8 +47,10 @@ internal static class RawSigns
             yield return new(
                 Sign.Group,
                 (group - ((band.LowC + band.HighC) / 2)) / (band.WidthK / 2),
-                FormattableString.Invariant(
-                    $"the group was at {Quantity.Celsius(group):0}; its band is {Quantity.Celsius(band.LowC) with { Bare = true }:0} to {Quantity.Celsius(band.HighC):0}"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"the group was at {Quantity.Celsius(group):0}; its band is "
+                        + $"{Quantity.Celsius(band.LowC) with { Bare = true }:0} to {Quantity.Celsius(band.HighC):0}"
                 )
             );
         if (shot.BoilerBar is { } bar && shot.Sheet.Machine.BoilerGaugeBar is { } set)
@@ -217,8 +220,10 @@ internal static class RawSigns
                     new(
                         Sign.LateFlow,
                         Math.Log(came / owed),
-                        FormattableString.Invariant(
-                            $"the second half of the cup ran {Math.Abs((came / owed) - 1) * 100:0} % {(came > owed ? "faster" : "slower")} than the first had promised"
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"the second half of the cup ran {Math.Abs((came / owed) - 1) * 100:0} % "
+                                + $"{(came > owed ? "faster" : "slower")} than the first had promised"
                         )
                     )
                 );

@@ -1,6 +1,7 @@
 namespace RuddySpring.Core.Reasoning;
 
-/// <summary>What would tell most about a shot's cause: something to look at now, or the next shot with one thing changed.</summary>
+/// <summary>What would tell most about a shot's cause: something to look at now, or the next shot with one thing
+/// changed.</summary>
 /// <param name="Do">What to do.</param>
 /// <param name="Bits">Expected information about the cause, bits.</param>
 /// <param name="IfSo">What one answer would mean.</param>

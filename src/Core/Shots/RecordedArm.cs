@@ -34,7 +34,8 @@ public sealed record ArmRecord(IReadOnlyList<ArmSample> Samples, double? DropsSe
 
 /// <summary>
 /// An arm that was recorded, on another puck. A hand goes by what it sees: it waits for drops, ramps by the clock and eases with
-/// the cup. So the record is followed by the clock up to first drops and for the ramp after them, and by the grams in the cup from
+/// the cup. So the record is followed by the clock up to first drops and for the ramp after them, and by the grams in the
+/// cup from
 /// then on; what comes later than it did is waited for at the pressure that was held.
 /// </summary>
 /// <param name="arm">What was recorded.</param>

@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Globalization;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Reasoning;
@@ -8,7 +9,8 @@ using RuddySpring.Core.Traces;
 namespace RuddySpring.Core.Tests.SecondWorld;
 
 /// <summary>
-/// A puck read back from its pull and pulled again, in both worlds. What is compared is what anybody could measure: the resistance
+/// A puck read back from its pull and pulled again, in both worlds. What is compared is what anybody could measure: the
+/// resistance
 /// that the very same puck shows over 10 g under a steady 6 bar.
 /// </summary>
 public sealed class ReadBackTests(ITestOutputHelper output)
@@ -121,8 +123,10 @@ public sealed class ReadBackTests(ITestOutputHelper output)
                 told.Select(t => Math.Abs(t.AgainOff)).Order().ElementAt(told.Count / 2)
             );
             output.WriteLine(
-                FormattableString.Invariant(
-                    $"{world.Name}: {told.Count} read, resistance at 6 bar off by {off:P1} in the median (bias {told.Average(t => t.Off):P1}), nine in ten hold {inside:0} of 100, half width {told.Average(t => t.HalfWidth):P1}; another plan's time off by {again:P1}, eight in ten hold {100.0 * told.Count(t => t.AgainInside) / told.Count:0}; {told.Select(t => t.Milliseconds).Order().ElementAt(told.Count / 2):0} ms"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{world.Name}: {told.Count} read, resistance at 6 bar off by {off:P1} in the median (bias "
+                        + $"{told.Average(t => t.Off):P1}), nine in ten hold {inside:0} of 100, half width {told.Average(t => t.HalfWidth):P1}; another plan's time off by {again:P1}, eight in ten hold {100.0 * told.Count(t => t.AgainInside) / told.Count:0}; {told.Select(t => t.Milliseconds).Order().ElementAt(told.Count / 2):0} ms"
                 )
             );
             Assert.True(off < (world == World.Own ? 0.05 : 0.08));

@@ -9,7 +9,7 @@ import { Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { ink } from '../theme/system';
 
-/** What the trace says of its puck: the fitted numbers with their intervals, and the fitted cup over the measured one. */
+/** What the trace says of its puck: fitted numbers with their intervals, and the fitted cup over the measured one. */
 export function PuckBack({ shotId, curves }: { shotId: number; curves: Schemas['Curves'] }) {
   const { data: view, error } = useQuery({
     queryKey: ['shot', shotId, 'puck'],

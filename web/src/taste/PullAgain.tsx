@@ -12,6 +12,8 @@ import { number, useUnits } from '../shared/units/units';
 
 type Way = Schemas['AnotherWay'];
 
+const seconds = (value: number) => number(value, 0);
+
 const nothing: Way = { planKey: null, waterC: null, doseGrams: null, yieldGrams: null, grindSetting: null };
 
 /** The puck that was just read, pulled another way: what would come of it, beside what did. */
@@ -116,7 +118,7 @@ export function PullAgain({ view }: { view: Schemas['ShotView'] }) {
             <Figure
               label="Time (eight in ten)"
               size={22}
-              value={`${number(again.shot.seconds, 0)} (${number(again.shot.secondsLow, 0)}\u2013${number(again.shot.secondsHigh, 0)})`}
+              value={`${seconds(again.shot.seconds)} (${seconds(again.shot.secondsLow)}\u2013${seconds(again.shot.secondsHigh)})`}
               unit="s"
             />
             <Figure label="Strength" size={22} value={number(again.shot.strength * 100, 1)} unit="%" />

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace RuddySpring.Core.Reasoning.Causes;
 
 /// <summary>A plan that the arm cannot follow is another plan.</summary>
@@ -20,8 +22,10 @@ public sealed class ArmWeak : Cause
 
     public override NextChange Change(ShotFacts shot, double size) =>
         new(
-            FormattableString.Invariant(
-                $"Take a plan that peaks lower, or hold the machine down and stand over the lever: the plan asks for {Quantity.Bar(shot.Sheet.Plan.PeakBar):0.#}."
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"Take a plan that peaks lower, or hold the machine down and stand over the lever: the plan asks for "
+                    + $"{Quantity.Bar(shot.Sheet.Plan.PeakBar):0.#}."
             ),
             "Leave the grind until the plan is one that you can pull.",
             "The peak of the plan, without force."

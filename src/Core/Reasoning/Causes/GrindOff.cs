@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace RuddySpring.Core.Reasoning.Causes;
 
 /// <summary>
@@ -48,8 +50,10 @@ public abstract class GrindOff : Cause
         var steps = Math.Clamp(Math.Round(Math.Abs(size / grind.LogPerUnit) / grind.Steps.Step), 1, MostSteps);
         var setting = grind.Setting - (Math.Sign(size) * Math.Sign(grind.LogPerUnit) * steps * grind.Steps.Step);
         return new(
-            FormattableString.Invariant(
-                $"Grind {steps:0} {(steps == 1 ? "step" : "steps")} {way}: {setting:0.##} {grind.Unit} instead of {grind.Setting:0.##}."
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"Grind {steps:0} {(steps == 1 ? "step" : "steps")} {way}: {setting:0.##} {grind.Unit} instead of "
+                    + $"{grind.Setting:0.##}."
             ),
             leave,
             expect,

@@ -5,7 +5,8 @@ using RuddySpring.Core.Traces;
 namespace RuddySpring.Core.Tests.SecondWorld.Mornings;
 
 /// <summary>
-/// Why a shot was as it was, judged on mornings that the core does not know. What is stated of causes was set on even seeds; these
+/// Why a shot was as it was, judged on mornings that the core does not know. What is stated of causes was set on even
+/// seeds; these
 /// are odd ones. With RUDDY_WHOLE set, the whole suite is run and its table printed as the document has it.
 /// </summary>
 public sealed class DiagnosisTests(ITestOutputHelper output)
@@ -83,7 +84,8 @@ public sealed class DiagnosisTests(ITestOutputHelper output)
         Assert.True(Share(played, p => p) >= 80);
     }
 
-    /// <summary>Whether a shot lands in the time of its plan, with its cup, its heat and its pressure as they should be.</summary>
+    /// <summary>Whether a shot lands in the time of its plan, with its cup, its heat and its pressure as they should
+    /// be.</summary>
     private static bool InBand(MadeShot s)
     {
         var bench = s.Shot.Bench;
@@ -104,8 +106,10 @@ public sealed class DiagnosisTests(ITestOutputHelper output)
         var (faulty, healthy) = (judged.Where(j => j.Faults.Count > 0).ToList(), judged.Where(j => j.Faults.Count == 0).ToList());
         var sure = faulty.Where(j => j.Said.Verdict == Verdict.OneCause).ToList();
         output.WriteLine(
-            FormattableString.Invariant(
-                $"{what}: first {Share(faulty, j => j.Right):0}, sure of one in {Share(faulty, j => j.Said.Verdict == Verdict.OneCause):0} and then right in {Share(sure, j => j.Right):0}; false alarms {Share(healthy, j => !j.Right):0.0}"
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{what}: first {Share(faulty, j => j.Right):0}, sure of one in "
+                    + $"{Share(faulty, j => j.Said.Verdict == Verdict.OneCause):0} and then right in {Share(sure, j => j.Right):0}; false alarms {Share(healthy, j => !j.Right):0.0}"
             )
         );
         Assert.True(Share(sure, j => j.Right) >= 78);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Shots;
@@ -102,8 +103,10 @@ public sealed class DifferenceTests(ITestOutputHelper output)
             .ToList();
         foreach (var g in told.GroupBy(t => (t.Group, t.Quantity)))
             output.WriteLine(
-                FormattableString.Invariant(
-                    $"{g.Key.Group} {g.Key.Quantity}: within {100.0 * g.Count(t => t.Within) / g.Count():0} of 100 ({g.Count()}), said over true {g.Sum(t => t.Said * t.True) / g.Sum(t => t.True * t.True):0.00}, off by {g.Average(t => Math.Abs(t.Said - t.True)):0.0} where it is {g.Average(t => Math.Abs(t.True)):0.0}"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{g.Key.Group} {g.Key.Quantity}: within {100.0 * g.Count(t => t.Within) / g.Count():0} of 100 "
+                        + $"({g.Count()}), said over true {g.Sum(t => t.Said * t.True) / g.Sum(t => t.True * t.True):0.00}, off by {g.Average(t => Math.Abs(t.Said - t.True)):0.0} where it is {g.Average(t => Math.Abs(t.True)):0.0}"
                 )
             );
         var share = told.Count(t => t.Within) / (double)told.Count;

@@ -1,10 +1,12 @@
+using System.Globalization;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Reasoning;
 
 namespace RuddySpring.Core.Tests.SecondWorld.Mornings;
 
-/// <summary>A household that does as it is told for a hundred shots, beside one that changes its grind by the time alone.</summary>
+/// <summary>A household that does as it is told for a hundred shots, beside one that changes its grind by the time
+/// alone.</summary>
 public sealed class HundredShotsTests(ITestOutputHelper output)
 {
     private const int Shots = 100;
@@ -109,8 +111,10 @@ public sealed class HundredShotsTests(ITestOutputHelper output)
             benches.AsParallel().Select(b => Live(b, false)).ToList()
         );
         output.WriteLine(
-            FormattableString.Invariant(
-                $"told why: {told.Average(t => t.InTime):0.0} of 100 sound shots in time, grinder turned {told.Average(t => t.Moved):0.0} times, {told.Sum(t => t.Worked)} of {told.Sum(t => t.Given)} pieces of advice worked; by time alone: {chased.Average(t => t.InTime):0.0} of 100 sound shots in time, turned {chased.Average(t => t.Moved):0.0} times"
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"told why: {told.Average(t => t.InTime):0.0} of 100 sound shots in time, grinder turned "
+                    + $"{told.Average(t => t.Moved):0.0} times, {told.Sum(t => t.Worked)} of {told.Sum(t => t.Given)} pieces of advice worked; by time alone: {chased.Average(t => t.InTime):0.0} of 100 sound shots in time, turned {chased.Average(t => t.Moved):0.0} times"
             )
         );
         Assert.True(told.Average(t => t.InTime) > chased.Average(t => t.InTime));

@@ -3,7 +3,8 @@ namespace RuddySpring.Core.Tests.SecondWorld.Mornings;
 /// <summary>How a shot tastes to somebody, 0 to 4 each.</summary>
 public sealed record OtherTaste(int Sour, int Bitter, int Dry, int Sweet, int Body, int Liking);
 
-/// <summary>A person who tastes: under-drawn and cool is sour, over-drawn and hot is bitter, uneven is both, stale is flat (common
+/// <summary>A person who tastes: under-drawn and cool is sour, over-drawn and hot is bitter, uneven is both, stale is flat
+/// (common
 /// practice). They do not all find the same cup equally sour.</summary>
 public sealed class OtherTongue(SeededRandom random)
 {
