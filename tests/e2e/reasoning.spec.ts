@@ -97,7 +97,9 @@ test('a pull is tasted, its advice used, and the next shot says whether it worke
   await page.goto('/prepare');
   await whoAndWhat(page, async (panel) => {
     await panel.getByLabel('Machine', { exact: true }).selectOption({ label: 'Pack lever' });
-    await panel.getByLabel('Beans').selectOption({ index: 1 });
+    const beans = panel.getByLabel('Beans');
+    const ember = await beans.locator('option', { hasText: 'Stove Ember' }).first().getAttribute('value');
+    await beans.selectOption(ember!);
     await panel.getByLabel('Grinder').selectOption({ label: 'Hand mill' });
   });
   await type(page, /^Dose/, '15');

@@ -19,7 +19,7 @@ public static class FromTheGrind
     {
         var offs = shot
             .Earlier.Take(SignReader.MostEarlier)
-            .Where(e => e is { Restricted: false, Reading.Measures: { R10: not null, SecondsFromLever: not null } })
+            .Where(e => !e.Restricted && e.Reading?.Measures.SecondsFromLever is > 0 && Resistivity(e) is not null)
             .Select(e => Math.Log(e.Reading!.Measures.SecondsFromLever!.Value / PlanSeconds(e, Resistivity(e)!.Value)))
             .Where(double.IsFinite)
             .Order()
@@ -29,7 +29,9 @@ public static class FromTheGrind
 
     /// <summary>The resistivity that a shot's puck told; null where none did.</summary>
     public static double? Resistivity(ShotFacts shot) =>
-        shot.Reading?.Measures.R10 is { } r10 ? GrindResistivity.Of(r10, shot.Sheet.Bed.DoseGrams, shot.Sheet.Bed.Basket) : null;
+        shot.Reading?.Measures.R10 is > 0 and < double.PositiveInfinity and var r10
+            ? GrindResistivity.Of(r10, shot.Sheet.Bed.DoseGrams, shot.Sheet.Bed.Basket)
+            : null;
 
     /// <summary>Logarithm of the resistivity that the puck told, or else of the expected one, over that at which the plan lands
     /// here; null where neither is known.</summary>

@@ -13,6 +13,9 @@ public static class MovedTogether
     /// <summary>A sentence about them; null for one thing or none.</summary>
     public static string? Of(ShotFacts now, ShotFacts before)
     {
+        // another coffee is of another age and asks for another grind: nobody takes those two for one pair
+        if (now.Coffee != before.Coffee)
+            return null;
         List<string> moved = [];
         void Add(string what, bool did)
         {

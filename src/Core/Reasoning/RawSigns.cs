@@ -12,6 +12,7 @@ internal static class RawSigns
     private const double HoleResistivity = 9; // behind a small hole the grind hardly counts
     private const double FallWithinSeconds = 3.0;
     private const double EaseBar = 1.0;
+    private const double LeastPullSeconds = 1.0;
     private const double LeastRampBar = 0.8;
     private const double LeastHeldBar = 1.5;
     private const double UsualLetDownSeconds = 0.6;
@@ -70,7 +71,7 @@ internal static class RawSigns
             return signs;
         var (clean, moments) = reading.SinceLever;
         // a record that breaks off tells of no cup and of no time
-        if (moments.Stop is null)
+        if (moments.Stop is not { } stop || stop < LeastPullSeconds)
             return signs;
         if (reading.Measures is { R10: null, SecondsFromLever: { } took } && !shot.Restricted)
         {
@@ -88,11 +89,11 @@ internal static class RawSigns
                     FormattableString.Invariant($"{cup:0.0} g in the cup, {shot.Sheet.YieldGrams:0.0} g were wanted")
                 )
             );
-        if (!clean.HasPressure || moments.Stop is not { } stop)
+        if (!clean.HasPressure)
             return signs;
         Arm(shot, clean, moments, stop, signs);
         if (clean.HasWeight)
-            Puck(shot, reading, clean, moments, stop, signs);
+            Puck(shot, clean, moments, stop, signs);
         return signs;
     }
 
@@ -174,16 +175,9 @@ internal static class RawSigns
     }
 
     /// <summary>What the puck did, against itself: the same resistance played under the pressure that was recorded.</summary>
-    private static void Puck(
-        ShotFacts shot,
-        ShotReading reading,
-        CleanTrace clean,
-        Moments moments,
-        double stop,
-        List<RawSign> signs
-    )
+    private static void Puck(ShotFacts shot, CleanTrace clean, Moments moments, double stop, List<RawSign> signs)
     {
-        if (Replayed(shot, reading, clean, stop) is not { } replay)
+        if (Replayed(shot, clean, stop) is not { } replay)
             return;
         var last = Math.Min(LastAt(clean, stop), replay.Shown.Length - 1);
         var rest = clean.WeightGrams[0];
@@ -253,16 +247,13 @@ internal static class RawSigns
 
     private sealed record Replay(double[] Shown, double[] LeavesGramsPerS, double? DropsSeconds, double Strength);
 
-    private static Replay? Replayed(ShotFacts shot, ShotReading reading, CleanTrace clean, double stop)
+    private static Replay? Replayed(ShotFacts shot, CleanTrace clean, double stop)
     {
         ShotConditions conditions;
         if (shot.Restricted)
             conditions = GrindResistivity.With(shot.Sheet, HoleResistivity);
-        else if (reading.Measures.R10 is { } r10)
-            conditions = GrindResistivity.With(
-                shot.Sheet,
-                GrindResistivity.Of(r10, shot.Sheet.Bed.DoseGrams, shot.Sheet.Bed.Basket)
-            );
+        else if (FromTheGrind.Resistivity(shot) is { } told)
+            conditions = GrindResistivity.With(shot.Sheet, told);
         else
             return null;
         var run = new ShotRun(conditions);

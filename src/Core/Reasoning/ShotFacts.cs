@@ -32,6 +32,9 @@ public sealed record ShotFacts
     /// <summary>The grinder's scale and its setting; null where nobody noted it.</summary>
     public GrindNote? Grind { get; init; }
 
+    /// <summary>Whatever tells one coffee from another; empty where nobody noted it.</summary>
+    public string Coffee { get; init; } = "";
+
     /// <summary>Roast level in the owner's words.</summary>
     public string Roast { get; init; } = "";
 

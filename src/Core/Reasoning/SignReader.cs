@@ -48,18 +48,24 @@ public static class SignReader
     /// <summary>All signs that this shot gives.</summary>
     public static IReadOnlyList<SignReading> Of(ShotFacts shot)
     {
-        var earlier = shot.Earlier.Take(MostEarlier).Select(e => RawSigns.Of(e).ToDictionary(r => r.Sign, r => r.Value)).ToList();
+        var earlier = shot
+            .Earlier.Take(MostEarlier)
+            .Select(e => Sound(RawSigns.Of(e)).ToDictionary(r => r.Sign, r => r.Value))
+            .ToList();
         var signs = new List<SignReading>();
-        foreach (var raw in RawSigns.Of(shot))
+        foreach (var raw in Sound(RawSigns.Of(shot)))
         {
             var (usual, sd) = Usual(raw.Sign, [.. earlier.Where(e => e.ContainsKey(raw.Sign)).Select(e => e[raw.Sign])]);
             if (raw.Sign != Sign.Water || Math.Abs(raw.Value - usual) > LeastOffK)
                 signs.Add(new(raw.Sign, raw.Value - usual, sd, Tasted(raw.Sign) ? InWords(raw, usual) : raw.Text));
         }
 
-        signs.AddRange(FromTheGrind.Of(shot));
+        signs.AddRange(FromTheGrind.Of(shot).Where(s => double.IsFinite(s.Value) && double.IsFinite(s.Sd)));
         return signs;
     }
+
+    /// <summary>Those that are numbers: of a trace whose moments make no sense, some have no logarithm.</summary>
+    private static IEnumerable<RawSign> Sound(IEnumerable<RawSign> signs) => signs.Where(s => double.IsFinite(s.Value));
 
     private static bool Tasted(Sign sign) => sign is Sign.Sour or Sign.Bitter or Sign.Dry or Sign.Sweet or Sign.Body;
 

@@ -31,6 +31,9 @@ public sealed record TellingNext(string Do, double Bits, string IfSo, string IfN
     /// <summary>The most telling thing to do; null where the answer is plain, or nothing would tell.</summary>
     internal static TellingNext? Of(ShotFacts shot, IReadOnlyList<SignReading> signs, IReadOnlyList<Possible> possible)
     {
+        // nothing by itself is left to tell from something else
+        if (possible.Count < 2)
+            return null;
         var unsure = Entropy(possible.Select(p => p.Weight));
         var looks = Looks(shot, signs, possible)
             .Select(l => l with { Bits = Math.Min(l.Bits, unsure) })

@@ -72,9 +72,14 @@ public sealed record ShotConditions
         };
 
     /// <summary>The same shot of a grind whose bed resists so many bar s/ml.</summary>
-    public ShotConditions WithResistance(double resistanceBarSPerMl) =>
-        this with
-        {
-            Bed = Bed with { Resistivity = resistanceBarSPerMl / Bed.PerResistivity(Bed.DoseGrams, Bed.Basket) },
-        };
+    public ShotConditions WithResistance(double resistanceBarSPerMl)
+    {
+        var per = Bed.PerResistivity(Bed.DoseGrams, Bed.Basket);
+        var resistivity = resistanceBarSPerMl / per;
+        // at the ends of the range the last digit of a division must not lead out of it
+        var range = PuckParameters.Resistance;
+        if (range.Holds(resistanceBarSPerMl) && !range.Holds(resistivity * per))
+            resistivity = resistivity * per > range.Max ? Math.BitDecrement(resistivity) : Math.BitIncrement(resistivity);
+        return this with { Bed = Bed with { Resistivity = resistivity } };
+    }
 }

@@ -81,9 +81,7 @@ public static class ShotFactsReader
     )
     {
         var shot = await db.Shots.AsNoTracking().SingleAsync(s => s.Id == id, cancel);
-        var told = facts.Reading?.Measures.R10 is { } r10
-            ? GrindResistivity.Of(r10, facts.Sheet.Bed.DoseGrams, facts.Sheet.Bed.Basket)
-            : facts.Expected?.Median;
+        var told = FromTheGrind.Resistivity(facts) ?? facts.Expected?.Median;
         var arm = facts.Reading is { } reading ? ArmRecord.Of(reading.SinceLever.Clean, reading.SinceLever.Moments) : null;
         var m = shot.Measures;
         return (
@@ -151,6 +149,7 @@ public static class ShotFactsReader
             Reading = Reading(shot),
             Grind = grind,
             Expected = expected,
+            Coffee = $"{shot.BagId}",
             Roast = shot.Bag?.RoastLevel ?? "",
             AgeDays = age,
             Rest = rest,

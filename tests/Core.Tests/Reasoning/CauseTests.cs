@@ -240,5 +240,6 @@ public sealed class CauseTests
         var both = before with { WaterC = 85, Grind = new(19, "clicks", new(1, true), -0.07) };
         Assert.Contains("Heat and grind changed together", MovedTogether.Of(both, before)!, StringComparison.Ordinal);
         Assert.Null(MovedTogether.Of(before with { WaterC = 85 }, before));
+        Assert.Null(MovedTogether.Of(both with { Coffee = "another" }, before));
     }
 }

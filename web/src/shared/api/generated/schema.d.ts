@@ -7350,7 +7350,10 @@ export interface components {
              */
             strengthPercent?: null | number;
         };
-        /** @description What would tell most about a shot's cause: something to look at now, or the next shot with one thing changed. */
+        /**
+         * @description What would tell most about a shot's cause: something to look at now, or the next shot with one thing
+         *                 changed.
+         */
         TellingNext: {
             /** @description What to do. */
             do: string;
