@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, useRef } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { patchMachine } from '../shared/api/patch';
 import { useBench, useSession } from '../shared/api/queries';
@@ -88,16 +88,20 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
   // a session that is only a proposal is stored nowhere: what is asked for it and what would come of it are kept here
   const [asked, setAsked] = useState<Request | null>(null);
   const [trial, setTrial] = useState<Session | null>(null);
+  // what the next change starts from: what is drawn may be a moment older, and a change over that would undo the last one
+  const askedNow = useRef<Request | null>(null);
   const newest = () => queries.getQueryData<Session>(['session']) ?? kept;
   const edit = useKeptEdit<Request, Session>({
     rendered: planned ? kept : asked,
-    kept: () => (newest().id === null ? asked : null) ?? { wants: newest().wants, readyAt: newest().readyAt },
+    kept: () =>
+      (newest().id === null ? askedNow.current : null) ?? { wants: newest().wants, readyAt: newest().readyAt },
     send: (body) =>
       newest().id === null
         ? data(api.POST('/api/session/preview', { body }))
         : data(api.PUT('/api/session', { params: { query: { version: newest().wantsVersion } }, body })),
     taken: (next, request) => {
       if (next.id === null) {
+        askedNow.current = request;
         setAsked(request);
         setTrial(next);
       } else queries.setQueryData(['session'], next);
@@ -161,7 +165,12 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
                   if (!(await edit.settle())) return;
                   actions.ask.mutate(
                     { request: asked ?? request, version: kept.wantsVersion },
-                    { onSuccess: () => setAsked(null) },
+                    {
+                      onSuccess: () => {
+                        askedNow.current = null;
+                        setAsked(null);
+                      },
+                    },
                   );
                 }}
                 busy={actions.ask.isPending}
