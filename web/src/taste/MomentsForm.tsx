@@ -31,8 +31,10 @@ interface Props {
   children: (moments: Moments, move: (moment: keyof Moments, seconds: number) => void) => ReactNode;
 }
 
-/** Every moment of a pull can be moved afterwards, on its trace or as a number; times and R10 follow. One that is taken back is
- * found in the trace again. */
+/**
+ * Every moment of a pull can be moved afterwards, on its trace or as a number; times and R10 follow. One that is taken
+ * back is found in the trace again.
+ */
 export function MomentsForm({ shotId, version, moments, marked, children }: Props) {
   const queries = useQueryClient();
   const { value: typed, typed: part, set: setTyped, clear } = useDraft<Moments>(marked);

@@ -88,7 +88,7 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
   // a session that is only a proposal is stored nowhere: what is asked for it and what would come of it are kept here
   const [asked, setAsked] = useState<Request | null>(null);
   const [trial, setTrial] = useState<Session | null>(null);
-  // what the next change starts from: what is drawn may be a moment older, and a change over that would undo the last one
+  // what the next change starts from: what is drawn may be a moment older, and a change over that undoes the last one
   const askedNow = useRef<Request | null>(null);
   const newest = () => queries.getQueryData<Session>(['session']) ?? kept;
   const edit = useKeptEdit<Request, Session>({
