@@ -62,7 +62,6 @@ public static class ReasoningEndpoints
     {
         api.MapGet("/shots/{id:int}/why", WhyAsync);
         api.MapPost("/shots/{id:int}/advice", TakeAsync);
-        api.MapGet("/reasoning/seen", () => SeenWords.All);
         api.MapGet("/shots/{id:int}/puck", PuckAsync);
         api.MapGet("/shots/{id:int}/difference/{other:int}", DifferenceAsync);
         api.MapPost("/shots/{id:int}/again", AgainAsync);

@@ -99,7 +99,9 @@ public static class ShotFactsReader
                     m.SecondsFromLever,
                     m.MeanFlowGramsPerS,
                     shot.Strength * 100,
-                    shot.Strength is { } strength && m.CupGrams is { } cup ? 100 * strength * cup / shot.DoseGrams : null,
+                    shot.Strength is { } strength && m.CupGrams is { } cup
+                        ? 100 * MeasuredExtraction.Of(strength, cup, shot.DoseGrams).Share
+                        : null,
                     m.R10,
                 ],
             },

@@ -2223,41 +2223,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/reasoning/seen": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["SeenWords"][];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/shots/{id}/puck": {
         parameters: {
             query?: never;
@@ -6765,20 +6730,6 @@ export interface components {
          * @enum {unknown}
          */
         Seen: "BaldSpot" | "Spurt" | "PaleStreak" | "Lean" | "Crack" | "Hole" | "Soup" | "SoftLever" | "WaterPastPiston";
-        /** @description What is said of Seen. */
-        SeenWords: {
-            /** @description Which. */
-            what: components["schemas"]["Seen"];
-            /** @description In a few words. */
-            name: string;
-            /**
-             * Format: double
-             * @description How often it is seen of a shot with which nothing is wrong (common practice).
-             */
-            often: number;
-            /** @description What it may mean. */
-            meaning: string;
-        };
         /** @description What a session is to give, and when. */
         SessionRequest: {
             /** @description What. */
