@@ -8,6 +8,7 @@ using RuddySpring.Core.Beans;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Practice;
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Traces;
 using RuddySpring.Store.Entities;
 
@@ -140,6 +141,9 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
                 r => r.Checked()
             )
             .HasDefaultValue(RestWindow.Of(RestSchool.SevenToTen));
+        modelBuilder.Entity<Household>().Property(h => h.School).HasDefaultValue(SchoolList.Usual.Key);
+        AsJson(modelBuilder.Entity<Household>().Property(h => h.TasteWords), () => [.. TasteWords.Usual], TasteWords.Checked)
+            .HasDefaultValue(TasteWords.Usual);
         modelBuilder.Entity<Bag>().Ignore(b => b.Dates);
         AsJson(modelBuilder.Entity<BenchBasket>().Property(b => b.Spec), () => new BenchBasket().Spec with { }, b => b.Checked());
         AsJson(
@@ -161,6 +165,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         AsJson(shot.Property(s => s.Measures), () => new Shot().Measures with { });
         AsJson(shot.Property(s => s.Preparation!), () => new());
         AsJson(shot.Property(s => s.Tapped!), () => []);
+        AsJson(shot.Property(s => s.Before!), () => new());
         var ladder = modelBuilder.Entity<Ladder>();
         AsJson(ladder.Property(l => l.Plan), () => new Ladder().Plan with { });
         AsJson(ladder.Property(l => l.Places!), () => []);

@@ -195,4 +195,88 @@ public sealed class ReasoningTests : IAsyncLifetime
         Assert.Equal(400, status);
         Assert.Equal(field, (string)problem!["field"]!);
     }
+
+    private async Task<(int Status, JsonNode? Body)> HouseholdAsync(string field, JsonNode value)
+    {
+        var now = await _server.GetAsync("/api/household");
+        var change = new JsonObject { [field] = value };
+        foreach (var kept in new[] { "name", "altitudeMetres", "ambientC", "pressureUnit", "temperatureUnit", "forceUnit" })
+            change[kept] = now[kept]!.DeepClone();
+        return await _server.SendAsync(HttpMethod.Put, $"/api/household?version={now["version"]}", change);
+    }
+
+    [Fact]
+    public async Task A_school_changes_what_is_aimed_at_on_the_sheet_and_in_the_shot()
+    {
+        async Task<(double Low, double High)> AimAsync()
+        {
+            var grind = (await _server.GetAsync("/api/prepare/prediction"))["grind"]!;
+            return ((double)grind["secondsLow"]!, (double)grind["secondsHigh"]!);
+        }
+
+        var before = await AimAsync();
+        var asked = (await _server.GetAsync("/api/shots/12/schools")).AsArray();
+        Assert.Equal(4, asked.Count);
+        Assert.Contains("aims at", (string)asked[2]!["disagrees"]!, StringComparison.Ordinal);
+        Assert.Equal(200, (await HouseholdAsync("school", "long-gentle")).Status);
+        Assert.Equal((string)asked[2]!["headline"]!, (string)(await _server.GetAsync("/api/shots/12/why"))["headline"]!);
+        // the shot itself is as it was: in the eyes of the first school nothing has changed
+        var again = (await _server.GetAsync("/api/shots/12/schools")).AsArray();
+        Assert.Equal((string)asked[0]!["headline"]!, (string)again[0]!["headline"]!);
+        Assert.Null(again[2]!["disagrees"]);
+        await HouseholdAsync("school", "spring-natural");
+        Assert.True((await AimAsync()).Low < before.Low && (await AimAsync()).High > before.High);
+        var (status, problem) = await HouseholdAsync("school", "no-such-school");
+        Assert.Equal(400, status);
+        Assert.Equal("school", (string)problem!["field"]!);
+        Assert.Equal("spring-natural", (string)(await _server.GetAsync("/api/household"))["school"]!);
+        await HouseholdAsync("school", "time-and-ratio");
+        Assert.Equal(before, await AimAsync());
+    }
+
+    [Fact]
+    public async Task The_words_for_tasting_are_the_households_own()
+    {
+        Assert.Contains("caramel", (await _server.GetAsync("/api/household"))["tasteWords"]!.AsArray().Select(w => (string)w!));
+        Assert.Equal(200, (await HouseholdAsync("tasteWords", new JsonArray("resin", " resin ", ""))).Status);
+        Assert.Equal(["resin"], (await _server.GetAsync("/api/household"))["tasteWords"]!.AsArray().Select(w => (string)w!));
+        var (status, problem) = await HouseholdAsync("tasteWords", new JsonArray(new string('x', 31)));
+        Assert.Equal(400, status);
+        Assert.Contains("at most 30 characters", (string)problem!["detail"]!, StringComparison.Ordinal);
+        // whoever does not name them leaves them
+        await HouseholdAsync("name", "Another name");
+        Assert.Equal(["resin"], (await _server.GetAsync("/api/household"))["tasteWords"]!.AsArray().Select(w => (string)w!));
+    }
+
+    [Fact]
+    public async Task What_was_forgotten_before_the_pull_can_be_said_afterwards_and_counts()
+    {
+        var view = await _server.GetAsync("/api/shots/20");
+        Assert.Contains("ScreenIn", view["before"]!.AsArray().Select(b => (string)b!["what"]!));
+        var before = await ProbabilityAsync(20, "screen-forgotten");
+        var taste = Taste();
+        taste["before"] = new JsonObject { ["screenIn"] = false };
+        Assert.Equal(200, (await TasteAsync(20, taste)).Status);
+        Assert.True(await ProbabilityAsync(20, "screen-forgotten") > before + 0.1);
+        Assert.False((bool)(await _server.GetAsync("/api/shots/20"))["shot"]!["taste"]!["before"]!["screenIn"]!);
+        taste["before"] = new JsonObject { ["screenIn"] = true };
+        await TasteAsync(20, taste);
+        Assert.True(await ProbabilityAsync(20, "screen-forgotten") < 0.03);
+        // not sure of anything is nothing said
+        taste["before"] = new JsonObject();
+        var (_, kept) = await TasteAsync(20, taste);
+        Assert.Null(kept!["taste"]!["before"]);
+    }
+
+    [Fact]
+    public async Task What_was_expected_of_puck_and_heat_stands_beside_the_shot()
+    {
+        var view = await _server.GetAsync("/api/shots/12/expected");
+        var band = view["resistance"]!.AsArray();
+        var measured = (await _server.GetAsync("/api/shots/12"))["resistance"]!.AsArray();
+        Assert.InRange(band.Count, 10, measured.Count);
+        Assert.All(band, p => Assert.True((double)p!["lowBarSPerMl"]! < (double)p["highBarSPerMl"]!));
+        Assert.InRange((double)view["heat"]!["water"]![0]!["temperatureC"]!, 80, 100);
+        Assert.Equal(404, (await _server.SendAsync(HttpMethod.Get, "/api/shots/99999/expected", null)).Status);
+    }
 }

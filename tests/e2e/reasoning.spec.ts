@@ -156,3 +156,59 @@ test('a blind ladder is planned, made, tasted and uncovered', async ({ page }) =
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);
 });
+
+test('a shot is judged by another school, which says why it differs, and the sheet aims as it does', async ({
+  page,
+}) => {
+  await page.goto('/taste/12');
+  const why = page.getByRole('region', { name: 'Why' });
+  await why.getByText('What other schools say').click();
+  const gentle = why.getByRole('region', { name: 'Long and gentle' });
+  await expect(gentle).toContainText('Why it differs: It aims at');
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  const headline = await gentle.getByText('the grind is too coarse').textContent();
+  await gentle.getByRole('button', { name: 'Judge by this' }).click();
+  await expect(why).toContainText(headline!);
+  await expect(why.getByText('judged by long and gentle')).toBeVisible();
+  await page.goto('/settings');
+  await expect(page.getByRole('radio', { name: 'Long and gentle' })).toBeChecked();
+  await page.getByRole('radio', { name: 'Time and ratio' }).check({ force: true });
+  await page.goto('/taste/12');
+  await expect(why.getByText('judged by time and ratio')).toBeVisible();
+});
+
+test('own words are tapped into the note, and what was forgotten is said afterwards', async ({ page }) => {
+  await page.goto('/settings');
+  const words = page.getByRole('textbox', { name: 'One to a line' });
+  await words.fill('resin\nquince');
+  await page.getByRole('button', { name: 'Save the words' }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await page.goto('/taste/20');
+  await page.getByText('How it tasted').click();
+  await page.getByText('Words to pick').click();
+  await page.getByRole('button', { name: 'quince' }).click();
+  await expect(page.getByRole('textbox', { name: 'In your words' })).toHaveValue(/, quince$/);
+  await page.getByText('Before the pull').click();
+  await page
+    .getByRole('radiogroup', { name: 'Lay the screen or paper on the puck' })
+    .getByRole('radio', { name: 'Forgotten' })
+    .check({ force: true });
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+  await page.getByRole('button', { name: 'Save the taste' }).click();
+  await expect(page.getByRole('region', { name: 'Why' })).toContainText('the screen was forgotten');
+  await page.goto('/ledger?search=quince');
+  await expect(page.getByRole('link', { name: /20/ }).first()).toBeVisible();
+});
+
+test('resistance and heat stand beside what was expected', async ({ page }) => {
+  await page.goto('/taste/12');
+  await page.getByText('Resistance and heat').click();
+  await expect(
+    page.getByRole('img', { name: /^Resistance against grams in the cup, R10 .* over the band/ }),
+  ).toBeVisible();
+  await expect(page.getByText(/^Water at the puck \d+|Group \d+/)).toBeVisible();
+  await expectAccessible(page);
+  await expectNoSidewaysScroll(page);
+});

@@ -206,13 +206,13 @@ public static class SheetCards
                 + "coffee is adds two or three per cent.",
             "A refractometer; otherwise trust the difference between two shots more than the number."
         );
-        var lands = plan.LandingSeconds;
+        var lands = facts.Shot.Plan.LandingSeconds;
         if (facts.Chance is { } chance)
         {
             yield return new(
                 "chance",
                 "Chance to land",
-                $"How often a shot set like this ends between {lands.Low:0} and {lands.High:0} s, as the plan wants.",
+                $"How often a shot set like this ends between {lands.Low:0} and {lands.High:0} s, as is wanted.",
                 "The share of what is believed of the puck's resistance that lies between the two resistances that land.",
                 shared,
                 $"{chance * 100:0} of 100 pulls; it is never called surer than 99.",

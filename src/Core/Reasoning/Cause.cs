@@ -43,6 +43,8 @@ public sealed record NextChange(string Do, string Leave, string Expect, double? 
 /// </summary>
 public abstract class Cause
 {
+    private const double Admitted = 25;
+
     /// <summary>Stable key.</summary>
     public abstract string Key { get; }
 
@@ -82,14 +84,26 @@ public abstract class Cause
     /// <summary>A cause of one size.</summary>
     protected static IReadOnlyList<CauseCase> One(params IReadOnlyList<Shift> shifts) => [new(1, 1, shifts)];
 
-    /// <summary>Odds of something that people tick: hardly where it was ticked, likely where it was not.</summary>
-    protected static double Forgotten(bool? done, double ifNobodyTicks) =>
-        done switch
-        {
-            true => 0.01,
-            false => 0.7,
-            null => ifNobodyTicks,
-        };
+    /// <summary>Odds of something that people tick: hardly where it was ticked, likely where it was not, all but certain where
+    /// somebody said afterwards that it was forgotten.</summary>
+    protected static double Forgotten(ShotFacts shot, DoneBefore what, double ifNobodyTicks) =>
+        shot.Admitted.Contains(what)
+            ? Admitted
+            : shot.Ticked.Of(what) switch
+            {
+                true => 0.01,
+                false => 0.7,
+                null => ifNobodyTicks,
+            };
+
+    /// <summary>What is known of something that people tick, in words; null for nothing.</summary>
+    /// <param name="shot">The shot.</param>
+    /// <param name="what">Which of them.</param>
+    /// <param name="named">It as the subject of a sentence: "the preheat".</param>
+    protected static string? Unticked(ShotFacts shot, DoneBefore what, string named) =>
+        shot.Admitted.Contains(what) ? $"you said that {named} was forgotten"
+        : shot.Ticked.Of(what) == false ? $"{named} was not ticked"
+        : null;
 
     /// <summary>What cooler or hotter water does to the resistance: the logarithm of the ratio of its viscosities.</summary>
     protected static double Thicker(ShotFacts shot, double kelvin)

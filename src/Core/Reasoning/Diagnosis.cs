@@ -86,9 +86,10 @@ public sealed record Diagnosis(
     public static Diagnosis Of(ShotFacts shot, IReadOnlyList<Cause>? causes = null)
     {
         var signs = SignReader.Of(shot);
+        var order = shot.School.Order.ToList();
         var overall = shot.Reading is null ? OddsWithoutRecord : OddsOverall;
         var singles = (causes ?? CauseList.All)
-            .Select(c => (Cause: c, Odds: c.Odds(shot) * Fared(c, shot.Record)))
+            .Select(c => (Cause: c, Odds: c.Odds(shot) * shot.School.Suspects(c.Key, shot) * Fared(c, shot.Record)))
             .Where(c => c.Odds > 0)
             .SelectMany(c => c.Cause.Cases(shot).Select(k => new Hypothesis(c.Cause, k, Math.Log(overall * c.Odds * k.Share))))
             .ToList();
@@ -121,7 +122,7 @@ public sealed record Diagnosis(
             )
             // where two are at work, what is cheap to check comes first; so it does between two that are as probable
             .OrderByDescending(c => Math.Min(Likely, Math.Round(c.P / Alike) * Alike))
-            .ThenBy(c => c.Cause.Order)
+            .ThenBy(c => order.IndexOf(c.Cause.Order))
             .ThenByDescending(c => c.P)
             .ToList();
         var named = byCause

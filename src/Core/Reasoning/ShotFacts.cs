@@ -12,7 +12,18 @@ namespace RuddySpring.Core.Reasoning;
 /// <param name="Bled">The air was let out of the boiler.</param>
 /// <param name="Purged">The grinder was purged after another coffee.</param>
 /// <param name="ScreenIn">The screen was on the puck.</param>
-public sealed record TickedBefore(bool? Preheated = null, bool? Bled = null, bool? Purged = null, bool? ScreenIn = null);
+public sealed record TickedBefore(bool? Preheated = null, bool? Bled = null, bool? Purged = null, bool? ScreenIn = null)
+{
+    /// <summary>One of them.</summary>
+    public bool? Of(DoneBefore what) =>
+        what switch
+        {
+            DoneBefore.Preheated => Preheated,
+            DoneBefore.Bled => Bled,
+            DoneBefore.Purged => Purged,
+            _ => ScreenIn,
+        };
+}
 
 /// <summary>Everything that is known of a shot and of what was to be expected of it. What nobody knows is null, and changes
 /// nothing.</summary>
@@ -62,6 +73,9 @@ public sealed record ShotFacts
     /// <summary>What was ticked.</summary>
     public TickedBefore Ticked { get; init; } = new();
 
+    /// <summary>What somebody said afterwards had been forgotten.</summary>
+    public IReadOnlySet<DoneBefore> Admitted { get; init; } = new HashSet<DoneBefore>();
+
     /// <summary>Whether a screen or a paper disc belongs on this puck.</summary>
     public bool ScreenBelongs { get; init; }
 
@@ -80,6 +94,9 @@ public sealed record ShotFacts
     /// <summary>Machine and plan as the earlier shots had them, newest first: what is usual here. At most some ten are looked
     /// at.</summary>
     public IReadOnlyList<ShotFacts> Earlier { get; init; } = [];
+
+    /// <summary>By which school it is judged.</summary>
+    public School School { get; init; } = SchoolList.Usual;
 
     /// <summary>How advice has fared in this household; empty in the beginning.</summary>
     public IReadOnlyList<AdviceOutcome> Record { get; init; } = [];

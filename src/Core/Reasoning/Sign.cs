@@ -71,6 +71,9 @@ public enum Sign
 
     /// <summary>Logarithm of the measured strength over the expected.</summary>
     Strength,
+
+    /// <summary>Logarithm of the flow over the middle of the cup over the one that is wanted, for those who lead by it.</summary>
+    Flow,
 }
 
 /// <summary>A sign as it was read.</summary>

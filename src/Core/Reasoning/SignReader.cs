@@ -43,6 +43,7 @@ public static class SignReader
         [Sign.Sweet] = new(2.3, 0.4, 0.6),
         [Sign.Body] = new(2.2, 0.4, 0.6),
         [Sign.Strength] = new(0, 0.15, 0.05),
+        [Sign.Flow] = new(0, 0, 0.16),
     };
 
     /// <summary>All signs that this shot gives.</summary>
@@ -60,7 +61,10 @@ public static class SignReader
                 signs.Add(new(raw.Sign, raw.Value - usual, sd, Tasted(raw.Sign) ? InWords(raw, usual) : raw.Text));
         }
 
-        signs.AddRange(FromTheGrind.Of(shot).Where(s => double.IsFinite(s.Value) && double.IsFinite(s.Sd)));
+        signs.AddRange(
+            FromTheGrind.Of(shot).Concat(shot.School.OwnSigns(shot)).Where(s => double.IsFinite(s.Value) && double.IsFinite(s.Sd))
+        );
+        signs.RemoveAll(s => shot.School.Overlooks.Contains(s.Sign));
         return signs;
     }
 

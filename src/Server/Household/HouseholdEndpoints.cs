@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Water;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Store;
@@ -8,6 +9,8 @@ using RuddySpring.Store;
 namespace RuddySpring.Server.Household;
 
 /// <summary>Where the bench stands and how it likes its numbers.</summary>
+/// <param name="School">Key of the school that its shots are judged by.</param>
+/// <param name="TasteWords">The words that it tastes with.</param>
 /// <param name="Home">Of a sample household that is looked at: the address of the household to come back to.</param>
 public sealed record HouseholdView(
     int Version,
@@ -20,17 +23,23 @@ public sealed record HouseholdView(
     string ForceUnit,
     double BoilingPointC,
     double AtmosphereBar,
-    string? Home
+    string? Home,
+    string School,
+    IReadOnlyList<string> TasteWords
 );
 
 /// <summary>What can be changed.</summary>
+/// <param name="School">Key of a school; null leaves it.</param>
+/// <param name="TasteWords">Words to taste with; null leaves them.</param>
 public sealed record HouseholdChange(
     string Name,
     double AltitudeMetres,
     double AmbientC,
     string PressureUnit,
     string TemperatureUnit,
-    string ForceUnit
+    string ForceUnit,
+    string? School = null,
+    IReadOnlyList<string>? TasteWords = null
 );
 
 /// <summary>A boiling point read off a thermometer, degC; it tells the height above the sea.</summary>
@@ -74,6 +83,10 @@ public static class HouseholdEndpoints
                 row.PressureUnit = OneOf(change.PressureUnit, "pressureUnit", "bar", "psi", "kPa");
                 row.TemperatureUnit = OneOf(change.TemperatureUnit, "temperatureUnit", "degC", "degF");
                 row.ForceUnit = OneOf(change.ForceUnit, "forceUnit", "kgf", "N");
+                if (change.School is { } school)
+                    row.School = OneOf(school, "school", [.. SchoolList.All.Select(s => s.Key)]);
+                if (change.TasteWords is { } words)
+                    row.TasteWords = TasteWords.Checked(words);
                 await db.SaveChangesAsync(cancel);
                 return View(row, options);
             }
@@ -92,7 +105,9 @@ public static class HouseholdEndpoints
             row.ForceUnit,
             Saturation.BoilingPointC(row.AltitudeMetres),
             Atmosphere.PressureBar(row.AltitudeMetres),
-            options.Home
+            options.Home,
+            row.School,
+            row.TasteWords
         );
 
     private static string OneOf(string value, string field, params string[] allowed) =>

@@ -1,4 +1,5 @@
 using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Tasting;
@@ -59,6 +60,7 @@ public sealed record ChannelOrigin(Channel Channel, Origin Origin, int Samples);
 /// <param name="Arm">How far the arm was from the plan, phase by phase; null where nothing tells.</param>
 /// <param name="Resistance">The puck's resistance against grams; empty where nothing tells.</param>
 /// <param name="ChannelSign">What the trace says of a channel; null for nothing.</param>
+/// <param name="Before">What there was to be done before the pull, to ask for afterwards.</param>
 /// <param name="Extraction">What a measured strength comes to, in words; null where strength or cup are not known.</param>
 public sealed record ShotView(
     ShotLine Shot,
@@ -77,7 +79,8 @@ public sealed record ShotView(
     PlanDistance? Arm,
     IReadOnlyList<ResistancePoint> Resistance,
     ChannelEvidence? ChannelSign,
-    string? Extraction
+    string? Extraction,
+    IReadOnlyList<AskedBefore> Before
 );
 
 /// <summary>A number or a text; neither where a shot has none.</summary>

@@ -91,7 +91,8 @@ public static class ShotViews
             ChannelEvidence.Of(resistance, moments, shot.DoseGrams),
             shot is { Strength: { } strength, Measures.CupGrams: { } cup }
                 ? MeasuredExtraction.Of(strength, cup, shot.DoseGrams).Sentence
-                : null
+                : null,
+            shot.Machine is { } on ? BeforeThePull.Of(on.Spec, shot.Preparation, shot.GrinderId is not null) : []
         );
     }
 

@@ -100,10 +100,7 @@ public static class Prediction
         if (answer.Problems.Count > 0)
             return new(null, null);
         var (b, wanted, forecast, shots, set) = await ForecastAsync(answer, db, time, cancel);
-        return new(
-            Shot(forecast, shots, set),
-            b.Grinder is null ? null : Advise(answer.Sheet, b, wanted, b.Unit.Plan.LandingSeconds)
-        );
+        return new(Shot(forecast, shots, set), b.Grinder is null ? null : Advise(answer.Sheet, b, wanted, b.Lands));
     }
 
     /// <summary>What is forecast of a sheet without problems, for those who explain it.</summary>
@@ -115,9 +112,12 @@ public static class Prediction
     )
     {
         var (b, wanted, forecast, shots, set) = await ForecastAsync(answer, db, time, cancel);
-        var advice = b.Grinder is null ? null : Advise(answer.Sheet, b, wanted, b.Unit.Plan.LandingSeconds);
+        var advice = b.Grinder is null ? null : Advise(answer.Sheet, b, wanted, b.Lands);
         return new(
-            b.Middle,
+            b.Middle with
+            {
+                Plan = b.School.Aimed(b.Unit.Plan, answer.Sheet.YieldGrams),
+            },
             b.LogResistivity,
             forecast,
             shots,
@@ -137,7 +137,7 @@ public static class Prediction
     )> ForecastAsync(SheetAnswer answer, RuddyContext db, TimeProvider time, CancellationToken cancel)
     {
         var b = await ShotBelief.OfAsync(answer, db, time, cancel);
-        var lands = b.Unit.Plan.LandingSeconds;
+        var lands = b.Lands;
         // the grind that is wanted is searched for beside the forecast: whoever types waits for both
         var wanted =
             b.Grinder is null || b.Restricted
@@ -178,10 +178,15 @@ public static class Prediction
             b.Steps
         )
         {
-            OtherPlans = [.. plans.Where(p => p.Key != b.Unit.Plan.Key && p.Suits(b.Unit.Machine))],
+            OtherPlans =
+            [
+                .. plans
+                    .Where(p => p.Key != b.Unit.Plan.Key && p.Suits(b.Unit.Machine))
+                    .Select(p => b.School.Aimed(p, sheet.YieldGrams)),
+            ],
             BoilingC = Math.Min(Saturation.BoilingPointC(altitude), PuckParameters.WaterTemperature.Max),
         };
-        var landing = SolveTheRest.Of(shot, b.Unit.Plan.LandingSeconds, sheet.Locked ?? []);
+        var landing = SolveTheRest.Of(shot, b.Lands, sheet.Locked ?? []);
         return new(
             [.. landing.Changes.Take(MostChanges).Select(c => View(c, shot, b.Grinder?.ScaleUnit ?? ""))],
             landing.Sentence

@@ -3,6 +3,8 @@ using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
+using RuddySpring.Core.Pulls;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Shots;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Plans;
@@ -20,6 +22,7 @@ namespace RuddySpring.Server.Prepare;
 /// <param name="BagId">0 where none is noted.</param>
 /// <param name="BasketId">0 for the machine's own.</param>
 /// <param name="Taught">What earlier pulls taught, newest first.</param>
+/// <param name="School">The household's, which has its own time to aim at.</param>
 public sealed record ShotBelief(
     ShotConditions Sheet,
     ShotConditions Unit,
@@ -31,11 +34,15 @@ public sealed record ShotBelief(
     double AgeDays,
     int BagId,
     int BasketId,
-    IReadOnlyList<TaughtBy> Taught
+    IReadOnlyList<TaughtBy> Taught,
+    School School
 )
 {
     private const int MostShots = 300;
     internal const double UsualAge = 8;
+
+    /// <summary>The times to the yield that count as landing here.</summary>
+    public TimeBand Lands => School.Aim(Unit.Plan, Unit.YieldGrams);
 
     /// <summary>The shot at the middle of what is believed.</summary>
     public ShotConditions Middle => GrindResistivity.With(Unit, LogResistivity.Median);
@@ -95,7 +102,8 @@ public sealed record ShotBelief(
             age,
             bagId,
             basketId,
-            taught
+            taught,
+            SchoolList.Find(await db.Households.AsNoTracking().Select(h => h.School).SingleAsync(cancel))
         );
     }
 

@@ -190,7 +190,8 @@ public static class PullEndpoints
                     belief.Expected,
                     belief.BasketId == 0 ? null : belief.Unit.Bed.Basket,
                     Scale: desk.ScaleName,
-                    Water: answer.WaterCourse
+                    Water: answer.WaterCourse,
+                    Lands: belief.Lands
                 ),
                 belief.Taught
             ),

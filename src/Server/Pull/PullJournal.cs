@@ -25,6 +25,7 @@ public sealed record ExpectedPuck(double ResistanceBarSPerMl, double SdLog);
 /// <param name="Learned">What earlier pulls taught of puck, spout and scale; null where none did.</param>
 /// <param name="LetGoSeconds">How long this hand goes on after the cue, s.</param>
 /// <param name="Scale">Name of the scale; null where none tells.</param>
+/// <param name="Lands">Times to the yield that count as landing here; null for the plan's own.</param>
 /// <param name="Water">The water's course through the shot; null where only its mean is known.</param>
 public sealed record PullStart(
     string Id,
@@ -39,7 +40,8 @@ public sealed record PullStart(
     PuckMemory? Learned = null,
     double LetGoSeconds = LetGo.UsualSeconds,
     string? Scale = null,
-    WaterCourse? Water = null
+    WaterCourse? Water = null,
+    TimeBand? Lands = null
 )
 {
     // a grind that nobody knows anything of (common practice)
@@ -47,7 +49,9 @@ public sealed record PullStart(
     private static readonly FieldRange HandLetsGo = new("letGoSeconds", "Hand that lets go", 0.05, 10, "s");
 
     /// <summary>A tracker for this pull, with a coach at its elbow.</summary>
-    public PullTracker Tracker() => new(Plan, Machine, Sheet.YieldGrams, new LiveCoach(Believed(), LetGoSeconds));
+    public PullTracker Tracker() => new(Aimed, Machine, Sheet.YieldGrams, new LiveCoach(Believed(), LetGoSeconds));
+
+    private PullPlan Aimed => Lands is null ? Plan : Plan with { Lands = Lands };
 
     /// <summary>What is believed of the shot before it is pulled.</summary>
     public PuckBelief Believed()
@@ -55,7 +59,7 @@ public sealed record PullStart(
         var expected = Expected ?? Anything;
         var shot = ShotConditions.Of(
             Machine,
-            Plan,
+            Aimed,
             Sheet.DoseGrams,
             Sheet.YieldGrams,
             Math.Clamp(WaterC, 20, 99),
@@ -91,6 +95,8 @@ public sealed record PullStart(
         Learned?.Checked();
         Water?.Checked();
         HandLetsGo.Check(LetGoSeconds);
+        if (Lands is not null)
+            Aimed.Checked();
         if (Expected is { } puck && !(puck.ResistanceBarSPerMl is > 0 and < 1000 && puck.SdLog is > 0 and < 5))
             throw new DoesNotFitException("journal", "What was expected of the puck makes no sense.");
         return this;

@@ -4,6 +4,7 @@ using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Shots;
+using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
@@ -44,6 +45,15 @@ public sealed record AnotherWay(
     double? GrindSetting = null
 );
 
+/// <summary>A school to choose.</summary>
+/// <param name="Holds">What it holds, in a sentence or two.</param>
+public sealed record SchoolView(string Key, string Name, string Holds);
+
+/// <summary>What was to be expected of a shot's puck and heat, beside what the trace shows.</summary>
+/// <param name="Resistance">Of the puck against grams, under the recorded pressure; empty where nothing was expected.</param>
+/// <param name="Heat">Of group and water through the shot; null where nobody knows.</param>
+public sealed record ExpectedView(IReadOnlyList<ExpectedPoint> Resistance, ShotHeatView? Heat);
+
 /// <summary>A puck that can be read back, or why it cannot.</summary>
 public sealed record PuckView(ReadPuck? Puck);
 
@@ -62,6 +72,9 @@ public static class ReasoningEndpoints
     {
         api.MapGet("/shots/{id:int}/why", WhyAsync);
         api.MapPost("/shots/{id:int}/advice", TakeAsync);
+        api.MapGet("/shots/{id:int}/schools", SchoolsAsync);
+        api.MapGet("/shots/{id:int}/expected", ExpectedAsync);
+        api.MapGet("/schools", () => SchoolList.All.Select(s => new SchoolView(s.Key, s.Name, s.Holds)).ToList());
         api.MapGet("/shots/{id:int}/puck", PuckAsync);
         api.MapGet("/shots/{id:int}/difference/{other:int}", DifferenceAsync);
         api.MapPost("/shots/{id:int}/again", AgainAsync);
@@ -125,6 +138,23 @@ public static class ReasoningEndpoints
         );
         await db.SaveChangesAsync(cancel);
         return answer;
+    }
+
+    private static async Task<IReadOnlyList<SchoolSays>> SchoolsAsync(int id, RuddyContext db, CancellationToken cancel)
+    {
+        var facts = await ShotFactsReader.OfAsync(db, id, cancel, own: false);
+        var mine = await db.Households.AsNoTracking().Select(h => h.School).SingleAsync(cancel);
+        return SchoolsCompared.Of(facts, SchoolList.Find(mine));
+    }
+
+    private static async Task<ExpectedView> ExpectedAsync(int id, RuddyContext db, CancellationToken cancel)
+    {
+        var facts = await ShotFactsReader.OfAsync(db, id, cancel);
+        if (facts.Reading is not { } reading)
+            return new([], await ShotHeatReader.OfAsync(db, id, cancel));
+        var (clean, moments) = reading.SinceLever;
+        var measured = ResistanceCourse.Of(clean, moments, facts.Sheet.Water.StartC());
+        return new(ExpectedResistance.Of(facts, measured), await ShotHeatReader.OfAsync(db, id, cancel));
     }
 
     private static async Task<PuckView> PuckAsync(int id, RuddyContext db, CancellationToken cancel)

@@ -28,9 +28,13 @@ public static class ShotFactsReader
     private const double MostDoubtK = 6;
     private const double UsualWaterC = 93;
 
-    /// <summary>Of a shot in the ledger.</summary>
+    /// <summary>Of a shot in the ledger, as the household's school sees it.</summary>
+    /// <param name="db">The store.</param>
+    /// <param name="id">Which.</param>
+    /// <param name="cancel">The request's.</param>
+    /// <param name="own">False for the shot as it is, in nobody's eyes.</param>
     /// <exception cref="NotThereException">There is none with that number.</exception>
-    public static async Task<ShotFacts> OfAsync(RuddyContext db, int id, CancellationToken cancel)
+    public static async Task<ShotFacts> OfAsync(RuddyContext db, int id, CancellationToken cancel, bool own = true)
     {
         var shot = await Whole(db).SingleOrDefaultAsync(s => s.Id == id && s.DeletedAt == null, cancel)
             ?? throw new NotThereException($"There is no shot {id}.");
@@ -52,7 +56,8 @@ public static class ShotFactsReader
             .Concat(earlier)
             .Select(s => s.Trace.Learned?.Puck)
             .FirstOrDefault(p => p is not null);
-        var rest = await db.Households.AsNoTracking().Select(h => h.Rest).SingleAsync(cancel);
+        var household = await db.Households.AsNoTracking().SingleAsync(cancel);
+        var rest = household.Rest;
         var known = shot.GrinderId is { } grinder ? await ShotBelief.KnownAsync(grinder, db, cancel, shot.PulledAt) : [];
         var facts = Facts(shot, rest, like, known);
         facts = facts with
@@ -61,8 +66,23 @@ public static class ShotFactsReader
             OtherCoffeeBefore = await OtherCoffeeBeforeAsync(shot, db, cancel),
             Record = await RecordAsync(db, cancel),
         };
-        return shot.Machine!.Spec is { } machine ? await WithSessionAsync(facts, shot, machine, db, cancel) : facts;
+        facts = await WithSessionAsync(facts, shot, shot.Machine!.Spec, db, cancel);
+        facts = facts with
+        {
+            Ticked = Said(shot.Before, facts.Ticked),
+            Admitted = Enum.GetValues<DoneBefore>().Where(w => shot.Before?.Of(w) == false).ToHashSet(),
+        };
+        return own ? SchoolList.Find(household.School).See(facts) : facts;
     }
+
+    /// <summary>What somebody said afterwards goes before what was ticked on the way.</summary>
+    private static TickedBefore Said(TickedBefore? said, TickedBefore ticked) =>
+        new(
+            said?.Preheated ?? ticked.Preheated,
+            said?.Bled ?? ticked.Bled,
+            said?.Purged ?? ticked.Purged,
+            said?.ScreenIn ?? ticked.ScreenIn
+        );
 
     /// <summary>The same with the trace as it came.</summary>
     public static async Task<(ShotFacts Facts, Trace Trace)> WithTraceAsync(RuddyContext db, int id, CancellationToken cancel)
@@ -233,15 +253,7 @@ public static class ShotFactsReader
         foreach (var at in recent.TakeWhile(at => (last - at).TotalMinutes <= InARowMinutes))
             (inARow, last) = (inARow + 1, at);
         facts = facts with { InARow = inARow };
-        var day = shot.PulledAt.AddDays(-1);
-        var session = await db
-            .Sessions.AsNoTracking()
-            .Include(s => s.Machine)
-            .Where(s => s.MachineId == shot.MachineId && s.CreatedAt > day && s.OriginAt != null && s.OriginAt <= shot.PulledAt)
-            .Where(s => s.EndedAt == null || s.EndedAt >= shot.PulledAt)
-            .OrderByDescending(s => s.CreatedAt)
-            .FirstOrDefaultAsync(cancel);
-        if (session is null)
+        if (await SessionOfAsync(shot, db, cancel) is not { } session)
             return facts;
         var seconds = (shot.PulledAt - session.OriginAt!.Value).TotalSeconds;
         bool Did(StepKind kind) => session.Log.Done.Any(d => d.Kind == kind && !d.Skipped && d.StartSeconds <= seconds);
@@ -257,5 +269,18 @@ public static class ShotFactsReader
                 .Select(r => (double?)r.Value)
                 .LastOrDefault(),
         };
+    }
+
+    /// <summary>The session that a shot was pulled in; null for none.</summary>
+    internal static Task<Session?> SessionOfAsync(Shot shot, RuddyContext db, CancellationToken cancel)
+    {
+        var day = shot.PulledAt.AddDays(-1);
+        return db
+            .Sessions.AsNoTracking()
+            .Include(s => s.Machine)
+            .Where(s => s.MachineId == shot.MachineId && s.CreatedAt > day && s.OriginAt != null && s.OriginAt <= shot.PulledAt)
+            .Where(s => s.EndedAt == null || s.EndedAt >= shot.PulledAt)
+            .OrderByDescending(s => s.CreatedAt)
+            .FirstOrDefaultAsync(cancel);
     }
 }

@@ -237,7 +237,10 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
         Progress(session).Heat(Bench(session), session.Wants).Play(session.Machine.Spec, NowSeconds(session), records: false);
 
     /// <summary>The machine's heat as it was at a second of a session, by what was done and read until then.</summary>
-    public static HeatRun HeatAt(Session session, double seconds) =>
+    /// <param name="session">The session.</param>
+    /// <param name="seconds">Since its start.</param>
+    /// <param name="records">Whether its course until then is wanted too.</param>
+    public static HeatRun HeatAt(Session session, double seconds, bool records = false) =>
         new SessionProgress(
             seconds,
             [.. session.Log.Done.Where(d => d.StartSeconds < seconds)],
@@ -245,7 +248,7 @@ public sealed class SessionDesk(RuddyContext db, TimeProvider time, SessionGate 
             []
         )
             .Heat(Bench(session), session.Wants)
-            .Play(session.Machine.Spec, seconds, records: false);
+            .Play(session.Machine.Spec, seconds, records);
 
     /// <summary>Tells the instruments what has happened to the machine's heat.</summary>
     public void Announce(Session session)

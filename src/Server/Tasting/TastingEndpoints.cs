@@ -10,6 +10,7 @@ namespace RuddySpring.Server.Tasting;
 /// <summary>How a shot tasted; null where nothing was said.</summary>
 /// <param name="Seen">What was tapped of stream and puck; null where nobody looked, empty where there was nothing to see.</param>
 /// <param name="StrengthPercent">Strength of the cup by refractometer, %; null without one.</param>
+/// <param name="Before">What had been done before the pull, as somebody said afterwards; null where nobody said.</param>
 public sealed record TasteView(
     int? Sour,
     int? Bitter,
@@ -19,7 +20,8 @@ public sealed record TasteView(
     int? Liking,
     string Words,
     IReadOnlyList<Seen>? Seen = null,
-    double? StrengthPercent = null
+    double? StrengthPercent = null,
+    TickedBefore? Before = null
 );
 
 /// <summary>A taste that was kept.</summary>
@@ -51,6 +53,7 @@ public static class TastingEndpoints
                     throw new DoesNotFitException("seen", $"At most {MostSeen} things can have been seen.");
                 shot.Tapped = taste.Seen?.Distinct().Order().ToList();
                 shot.Strength = taste.StrengthPercent is { } percent ? Strength.Check(percent) / 100 : null;
+                shot.Before = taste.Before == new TickedBefore() ? null : taste.Before;
                 shot.Taste.Words = Texts.Lines(taste.Words, "words", "Words", 500);
                 await db.SaveChangesAsync(cancel);
                 await AdviceJudge.JudgeAsync(db, id, cancel);
@@ -70,7 +73,8 @@ public static class TastingEndpoints
             shot.Liking,
             shot.Taste.Words,
             shot.Tapped,
-            shot.Strength is { } strength ? Math.Round(strength * 100, 2) : null
+            shot.Strength is { } strength ? Math.Round(strength * 100, 2) : null,
+            shot.Before
         );
 
     private static int? Scale(int? value, string field, string label) =>

@@ -31,6 +31,12 @@ public sealed class Household : IVersioned
     /// <summary>Unit to show force in: kgf or N.</summary>
     public string ForceUnit { get; set; } = "kgf";
 
+    /// <summary>Key of the school that it judges its shots by.</summary>
+    public string School { get; set; } = Core.Reasoning.SchoolList.Usual.Key;
+
+    /// <summary>The words that it tastes with; stored as JSON.</summary>
+    public IReadOnlyList<string> TasteWords { get; set; } = Core.Reasoning.TasteWords.Usual;
+
     /// <summary>Rest window of its beans, days from roast; stored as JSON.</summary>
     public RestWindow Rest { get; set; } = RestWindow.Of(RestSchool.SevenToTen);
 }

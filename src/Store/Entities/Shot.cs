@@ -85,6 +85,9 @@ public sealed class Shot : IVersioned
     /// <summary>What was tapped of stream and puck; null where nobody looked. Stored as JSON.</summary>
     public IReadOnlyList<Core.Reasoning.Seen>? Tapped { get; set; }
 
+    /// <summary>What was said afterwards of what had been done before the pull; null where nobody said. Stored as JSON.</summary>
+    public Core.Reasoning.TickedBefore? Before { get; set; }
+
     /// <summary>Strength of the cup by refractometer, 0 to 1; null without one.</summary>
     public double? Strength { get; set; }
 

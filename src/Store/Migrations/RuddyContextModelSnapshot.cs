@@ -247,6 +247,18 @@ namespace RuddySpring.Store.Migrations
                         .HasColumnType("TEXT")
                         .HasDefaultValue("{\"usableFrom\":4,\"bestFrom\":7,\"bestTo\":21,\"cremaTo\":42}");
 
+                    b.Property<string>("School")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValue("time-and-ratio");
+
+                    b.Property<string>("TasteWords")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValue("[\"chocolate\",\"nuts\",\"caramel\",\"honey\",\"berries\",\"citrus\",\"stone fruit\",\"flowers\",\"spice\",\"smoke\",\"ash\",\"wood\",\"grass\",\"salt\",\"syrupy\",\"thin\",\"clean\",\"muddy\"]");
+
                     b.Property<string>("TemperatureUnit")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -422,6 +434,9 @@ namespace RuddySpring.Store.Migrations
 
                     b.Property<int?>("BasketId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Before")
+                        .HasColumnType("TEXT");
 
                     b.Property<int?>("BrewerId")
                         .HasColumnType("INTEGER");

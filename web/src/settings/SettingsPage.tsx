@@ -6,7 +6,10 @@ import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/clie
 import { useHousehold } from '../shared/api/queries';
 import { useDraft } from '../shared/edit/useDraft';
 import { LookAround } from '../shared/bench/LookAround';
+import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
 import { KeySettings } from './KeySettings';
+import { SchoolSettings } from './SchoolSettings';
+import { WordSettings } from './WordSettings';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Figure, H2, Input, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
@@ -23,28 +26,10 @@ export default function SettingsPage() {
 }
 
 function Form({ household }: { household: Schemas['HouseholdView'] }) {
-  const queries = useQueryClient();
   const units = useUnits();
   const { value: draft, set: type, clear } = useDraft<Schemas['HouseholdChange']>(household);
   const [dark, setDark] = useState(() => document.documentElement.classList.contains('dark'));
-  const save = useMutation({
-    mutationFn: () => {
-      const { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } = draft;
-      return data(
-        api.PUT('/api/household', {
-          params: { query: { version: household.version } },
-          body: { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit },
-        }),
-      );
-    },
-    onSuccess: async (next) => {
-      queries.setQueryData(['household'], next);
-      clear();
-      await queries.invalidateQueries();
-    },
-    onError: (error) =>
-      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['household'] }),
-  });
+  const save = useHouseholdChange(household, clear);
   const set = (part: Partial<typeof draft>) => {
     type(part);
     save.reset();
@@ -75,56 +60,60 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
   };
   return (
     <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,1fr) minmax(0,1fr)' }} gap="4" alignItems="start">
-      <Panel>
-        <form
-          onSubmit={(e) => {
-            e.preventDefault();
-            save.mutate();
-          }}
-        >
-          <H2>The bench</H2>
-          <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
-            <Field label="What it is called" problem={wrong('name')}>
-              {(ids) => (
-                <Input {...ids} value={draft.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
-              )}
-            </Field>
-            <NumberField
-              label="Height above the sea"
-              unit="m"
-              step={10}
-              digits={0}
-              value={draft.altitudeMetres}
-              problem={wrong('altitudeMetres')}
-              hint="Water boils lower up high"
-              onChange={(v) => set({ altitudeMetres: v })}
-            />
-            <NumberField
-              label="Usual room temperature"
-              unit={units.temperature(0).unit}
-              step={1}
-              digits={0}
-              value={units.of('degC').show(draft.ambientC)}
-              problem={wrong('ambientC')}
-              onChange={(v) => set({ ambientC: units.toCelsius(v) })}
-            />
-            {choice('Pressure in', 'pressureUnit', { bar: 'bar', psi: 'psi', kPa: 'kPa' })}
-            {choice('Temperature in', 'temperatureUnit', { degC: '\u00b0C', degF: '\u00b0F' })}
-            {choice('Force in', 'forceUnit', { kgf: 'kgf', N: 'N' })}
-          </Grid>
-          <Box mt="4">
-            <Button tone="strong" type="submit" disabled={save.isPending}>
-              Save
-            </Button>{' '}
-            <Box as="span" role="status">
-              {save.isSuccess ? 'Saved.' : ''}
+      <Grid gap="4">
+        <Panel>
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              const { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } = draft;
+              save.mutate({ name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit });
+            }}
+          >
+            <H2>The bench</H2>
+            <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
+              <Field label="What it is called" problem={wrong('name')}>
+                {(ids) => (
+                  <Input {...ids} value={draft.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+                )}
+              </Field>
+              <NumberField
+                label="Height above the sea"
+                unit="m"
+                step={10}
+                digits={0}
+                value={draft.altitudeMetres}
+                problem={wrong('altitudeMetres')}
+                hint="Water boils lower up high"
+                onChange={(v) => set({ altitudeMetres: v })}
+              />
+              <NumberField
+                label="Usual room temperature"
+                unit={units.temperature(0).unit}
+                step={1}
+                digits={0}
+                value={units.of('degC').show(draft.ambientC)}
+                problem={wrong('ambientC')}
+                onChange={(v) => set({ ambientC: units.toCelsius(v) })}
+              />
+              {choice('Pressure in', 'pressureUnit', { bar: 'bar', psi: 'psi', kPa: 'kPa' })}
+              {choice('Temperature in', 'temperatureUnit', { degC: '\u00b0C', degF: '\u00b0F' })}
+              {choice('Force in', 'forceUnit', { kgf: 'kgf', N: 'N' })}
+            </Grid>
+            <Box mt="4">
+              <Button tone="strong" type="submit" disabled={save.isPending}>
+                Save
+              </Button>{' '}
+              <Box as="span" role="status">
+                {save.isSuccess ? 'Saved.' : ''}
+              </Box>
             </Box>
-          </Box>
-          {save.error && !(save.error instanceof Problem && save.error.field) && (
-            <Notice role="alert">{sentenceOf(save.error)}</Notice>
-          )}
-        </form>
-      </Panel>
+            {save.error && !(save.error instanceof Problem && save.error.field) && (
+              <Notice role="alert">{sentenceOf(save.error)}</Notice>
+            )}
+          </form>
+        </Panel>
+        <SchoolSettings />
+      </Grid>
       <Grid gap="4">
         <Panel>
           <H2>What that means</H2>
@@ -146,6 +135,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
             <LookAround />
           </Panel>
         )}
+        <WordSettings />
         <KeySettings />
         <Panel>
           <H2>Light</H2>

@@ -6,7 +6,9 @@ import { Fold } from '../shared/ui/Fold';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Notice, Textarea } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
+import { BeforeAsked, beforeInShort } from './BeforeAsked';
 import { SeenPicture } from './SeenPicture';
+import { WordPicks } from './WordPicks';
 
 type Taste = Schemas['TasteView'];
 type ScaleKey = 'sour' | 'bitter' | 'dry' | 'sweet' | 'body';
@@ -19,6 +21,7 @@ const scales: [ScaleKey, string][] = [
   ['body', 'Body'],
 ];
 const degrees = ['none', 'a touch', 'some', 'clear', 'very'];
+const longestNote = 500;
 const likings = ['pour away', 'poor', 'fair', 'good', 'again'];
 
 /** A taste in a few words. */
@@ -104,10 +107,12 @@ interface Props {
   taste: Taste;
   /** What the measured strength comes to; null without one. */
   extraction: string | null;
+  /** What there was to be done before the pull. */
+  asked: readonly Schemas['AskedBefore'][];
 }
 
 /** A minute's work: five scales, liking, words. */
-export function TasteForm({ shotId, version, taste, extraction }: Props) {
+export function TasteForm({ shotId, version, taste, extraction, asked }: Props) {
   const queries = useQueryClient();
   const { value: draft, set: type, clear } = useDraft<Taste>(taste);
   const save = useMutation({
@@ -156,6 +161,11 @@ export function TasteForm({ shotId, version, taste, extraction }: Props) {
       >
         <SeenPicture seen={draft.seen ?? null} onChange={(seen) => set({ seen })} />
       </Fold>
+      {asked.length > 0 && (
+        <Fold title="Before the pull" note={beforeInShort(draft.before)}>
+          <BeforeAsked asked={asked} before={draft.before} onChange={(before) => set({ before })} />
+        </Fold>
+      )}
       <Fold
         title="Measured strength"
         note={draft.strengthPercent != null ? `${number(draft.strengthPercent, 1)} %` : 'not measured'}
@@ -183,12 +193,15 @@ export function TasteForm({ shotId, version, taste, extraction }: Props) {
           <Textarea
             {...ids}
             rows={2}
-            maxLength={500}
+            maxLength={longestNote}
             value={draft.words}
             onChange={(e) => set({ words: e.target.value })}
           />
         )}
       </Field>
+      <Fold title="Words to pick">
+        <WordPicks text={draft.words} onChange={(words) => set({ words: words.slice(0, longestNote) })} />
+      </Fold>
       <Flex gap="3" align="center">
         <Button tone="strong" onClick={() => save.mutate()} disabled={save.isPending}>
           Save the taste

@@ -12,6 +12,7 @@ import { sayBinned } from '../shared/bench/sayBinned';
 import { momentOf } from '../shared/clock';
 import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
+import { ExpectedBeside } from './ExpectedBeside';
 import { MomentsForm } from './MomentsForm';
 import { PuckBack } from './PuckBack';
 import { PullAgain } from './PullAgain';
@@ -145,6 +146,7 @@ export default function TastePage() {
               version={shot.version}
               taste={shot.taste}
               extraction={view.extraction}
+              asked={view.before}
             />
           </TastePanel>
         </Grid>
@@ -190,6 +192,9 @@ export default function TastePage() {
             <H2 mb="2">What the trace says</H2>
             <ShotMeasures shotId={shot.id} measures={shot.measures} sign={view.channelSign} />
             <ArmBesidePlan arm={view.arm} />
+            <Fold title="Resistance and heat" note="beside what was expected">
+              <ExpectedBeside shotId={shot.id} resistance={view.resistance} r10={shot.measures.r10} />
+            </Fold>
             {view.resistance.length > 0 && (
               <>
                 <Fold title="The puck read back">

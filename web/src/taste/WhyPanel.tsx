@@ -6,6 +6,7 @@ import { useWhy } from '../shared/api/queries';
 import { Fold } from '../shared/ui/Fold';
 import { Button, Caution, H2, Notice, Panel, Reading, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { SchoolsFold } from './SchoolsFold';
 
 type Cause = Schemas['PossibleCause'];
 
@@ -94,7 +95,7 @@ export function WhyPanel({ shotId, tasted }: Props) {
         <Box mt="2" color="quiet">
           {diagnosis.verdict === 'TooLittle'
             ? 'Say what stream and puck looked like, or record a trace.'
-            : 'Keep what is the same the same.'}
+            : 'Change nothing for the next shot.'}
         </Box>
       )}
       {diagnosis.telling && (
@@ -120,6 +121,7 @@ export function WhyPanel({ shotId, tasted }: Props) {
           </Grid>
         </Fold>
       )}
+      {tasted && <SchoolsFold shotId={shotId} />}
       {why.score.judged > 0 && (
         <Box mt="2" fontSize="14px" color="quiet">
           {`Of ${why.score.judged} pieces of advice used here, ${why.score.worked} worked.`}

@@ -11,11 +11,11 @@ public sealed class AirInBoiler : Cause
 
     public override Sign? Proof => Sign.Resistance;
 
-    public override string? Known(ShotFacts shot) => shot.Ticked.Bled == false ? "bleeding the boiler was not ticked" : null;
+    public override string? Known(ShotFacts shot) => Unticked(shot, DoneBefore.Bled, "bleeding the boiler");
 
     public override string? Caution => "Steam burns: point the wand away and keep hands off it.";
 
-    public override double Odds(ShotFacts shot) => shot.Sheet.Machine.HasBoiler ? Forgotten(shot.Ticked.Bled, 0.05) : 0;
+    public override double Odds(ShotFacts shot) => shot.Sheet.Machine.HasBoiler ? Forgotten(shot, DoneBefore.Bled, 0.05) : 0;
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
         [

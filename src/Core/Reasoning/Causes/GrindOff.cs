@@ -28,6 +28,7 @@ public abstract class GrindOff : Cause
                 new(Sign.Body, 0.3 * Way * much, 0.4),
                 new(Sign.Strength, 0.15 * Way * much, 0.1),
                 new(Sign.Sweet, -0.7 * much, 0.5),
+                new(Sign.Flow, -0.4 * Way * much, 0.2),
             ];
         return
         [
@@ -42,7 +43,7 @@ public abstract class GrindOff : Cause
     {
         var way = Way > 0 ? "coarser" : "finer";
         const string leave = "Leave the dose and the plan as they are.";
-        const string expect = "The cup in its time, under the same arm.";
+        var expect = shot.School.GrindExpects;
         if (shot.Grind is not { } grind || Math.Abs(grind.LogPerUnit) < 1e-6)
             return new($"Grind {way}, a step at a time.", leave, expect);
         if (FromTheGrind.OverWanted(shot) is { } over && Math.Sign(over) == Way)

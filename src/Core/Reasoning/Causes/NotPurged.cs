@@ -11,14 +11,18 @@ public sealed class NotPurged : Cause
 
     public override Sign? Proof => Sign.Resistance;
 
-    public override string? Known(ShotFacts shot) => shot.OtherCoffeeBefore ? "another coffee was ground just before" : null;
+    public override string? Known(ShotFacts shot) =>
+        shot.Admitted.Contains(DoneBefore.Purged) ? Unticked(shot, DoneBefore.Purged, "purging the grinder")
+        : shot.OtherCoffeeBefore ? "another coffee was ground just before"
+        : null;
 
     public override double Odds(ShotFacts shot) =>
         shot switch
         {
             { Restricted: true } => 0,
+            _ when shot.Admitted.Contains(DoneBefore.Purged) => Forgotten(shot, DoneBefore.Purged, 0),
             { OtherCoffeeBefore: true, Ticked.Purged: true } => 0.03,
-            { OtherCoffeeBefore: true, Ticked.Purged: false } => 0.7,
+            { OtherCoffeeBefore: true, Ticked.Purged: false } => Forgotten(shot, DoneBefore.Purged, 0),
             { OtherCoffeeBefore: true } => 0.15,
             _ => 0.002,
         };

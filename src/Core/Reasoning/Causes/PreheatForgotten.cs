@@ -11,11 +11,11 @@ public sealed class PreheatForgotten : Cause
 
     public override Sign? Proof => Sign.Resistance;
 
-    public override string? Known(ShotFacts shot) => shot.Ticked.Preheated == false ? "the preheat was not ticked" : null;
+    public override string? Known(ShotFacts shot) => Unticked(shot, DoneBefore.Preheated, "the preheat");
 
     public override string? Caution => "Boiling water and hot metal: pour slowly and hold the insulated parts.";
 
-    public override double Odds(ShotFacts shot) => shot.Sheet.Machine.HasBoiler ? 0 : Forgotten(shot.Ticked.Preheated, 0.06);
+    public override double Odds(ShotFacts shot) => shot.Sheet.Machine.HasBoiler ? 0 : Forgotten(shot, DoneBefore.Preheated, 0.06);
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
         [

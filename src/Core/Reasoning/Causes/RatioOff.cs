@@ -24,7 +24,7 @@ public sealed class RatioOff : Cause
 
     private static double Ratio(ShotFacts shot) => shot.Sheet.YieldGrams / shot.Sheet.Bed.DoseGrams;
 
-    private static double Usual(ShotFacts shot) => RatioAdvice.Of(shot.Roast)[1].Ratio;
+    private static double Usual(ShotFacts shot) => RatioAdvice.Of(shot.Roast)[shot.School.Ratio].Ratio;
 
     private static bool Short(ShotFacts shot) => Ratio(shot) < Usual(shot);
 

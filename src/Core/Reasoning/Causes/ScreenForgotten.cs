@@ -11,12 +11,12 @@ public sealed class ScreenForgotten : Cause
 
     public override Sign? Proof => Sign.Resistance;
 
-    public override string? Known(ShotFacts shot) => shot.Ticked.ScreenIn == false ? "the screen was not ticked" : null;
+    public override string? Known(ShotFacts shot) => Unticked(shot, DoneBefore.ScreenIn, "the screen");
 
     public override IReadOnlyList<Shows> Seen =>
         [new(Reasoning.Seen.Soup, 0.45), new(Reasoning.Seen.Hole, 0.25), new(Reasoning.Seen.Spurt, 0.25)];
 
-    public override double Odds(ShotFacts shot) => shot.ScreenBelongs ? Forgotten(shot.Ticked.ScreenIn, 0.04) : 0;
+    public override double Odds(ShotFacts shot) => shot.ScreenBelongs ? Forgotten(shot, DoneBefore.ScreenIn, 0.04) : 0;
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
         One(

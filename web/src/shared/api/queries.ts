@@ -57,6 +57,10 @@ export const useShot = (id: number | undefined) =>
     retry: false,
   });
 
+/** The schools by which shots can be judged. */
+export const useSchools = () =>
+  useQuery({ queryKey: ['schools'], queryFn: () => data(api.GET('/api/schools')), staleTime: Infinity });
+
 /** Why a shot was as it was. */
 export const useWhy = (id: number | undefined) =>
   useQuery({

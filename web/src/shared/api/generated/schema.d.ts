@@ -2223,6 +2223,115 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{id}/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SchoolSays"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/expected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ExpectedView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SchoolView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots/{id}/puck": {
         parameters: {
             query?: never;
@@ -3965,6 +4074,13 @@ export interface components {
             /** @description That, and how the hand knows that it is over. */
             sentence: string;
         };
+        /** @description One of them in words. */
+        AskedBefore: {
+            /** @description Which. */
+            what: components["schemas"]["DoneBefore"];
+            /** @description What was to be done. */
+            name: string;
+        };
         /** @description What age will ask of a bag's grind. */
         BagAgeing: {
             /**
@@ -4586,6 +4702,11 @@ export interface components {
              */
             shotId: null | number;
         };
+        /**
+         * @description One of the things to be done before a pull, as they are asked for afterwards.
+         * @enum {unknown}
+         */
+        DoneBefore: "Preheated" | "Bled" | "Purged" | "ScreenIn";
         /** @description One drink. */
         Drink: {
             /** @description Whom it is for; empty where nobody is named. */
@@ -4595,6 +4716,35 @@ export interface components {
              * @description Milk to steam for it, g, 0 to 400; 0 for none.
              */
             milkGrams: number;
+        };
+        /** @description A point of the resistance that was to be expected. */
+        ExpectedPoint: {
+            /**
+             * Format: double
+             * @description In the cup.
+             */
+            grams: number;
+            /**
+             * Format: double
+             * @description One in ten lies below.
+             */
+            lowBarSPerMl: number;
+            /**
+             * Format: double
+             * @description The middle.
+             */
+            middleBarSPerMl: number;
+            /**
+             * Format: double
+             * @description One in ten lies above.
+             */
+            highBarSPerMl: number;
+        };
+        /** @description What was to be expected of a shot's puck and heat, beside what the trace shows. */
+        ExpectedView: {
+            /** @description Of the puck against grams, under the recorded pressure; empty where nothing was expected. */
+            resistance: components["schemas"]["ExpectedPoint"][];
+            heat: null | components["schemas"]["ShotHeatView"];
         };
         /** @description One quantity that differs. */
         ExplainedQuantity: {
@@ -5041,6 +5191,10 @@ export interface components {
             pressureUnit: string;
             temperatureUnit: string;
             forceUnit: string;
+            /** @description Key of a school; null leaves it. */
+            school?: null | string;
+            /** @description Words to taste with; null leaves them. */
+            tasteWords?: null | string[];
         };
         /** @description Where the bench stands and how it likes its numbers. */
         HouseholdView: {
@@ -5061,6 +5215,10 @@ export interface components {
             atmosphereBar: number;
             /** @description Of a sample household that is looked at: the address of the household to come back to. */
             home: null | string;
+            /** @description Key of the school that its shots are judged by. */
+            school: string;
+            /** @description The words that it tastes with. */
+            tasteWords: string[];
         };
         /** @description A column: where, what, in which unit. */
         ImportColumn: {
@@ -6708,6 +6866,44 @@ export interface components {
             /** Format: int32 */
             shotId: number;
         };
+        /** @description What one school says of a shot. */
+        SchoolSays: {
+            /** @description Of the school. */
+            key: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it holds. */
+            holds: string;
+            /** @description What it looks at in this shot. */
+            targets: components["schemas"]["SchoolTarget"][];
+            /** @description Its answer in a sentence. */
+            headline: string;
+            /** @description The one change it asks for; null where it asks for none. */
+            advice: null | string;
+            /**
+             * @description Why it says something else than the school in use; null where it says the same, and of that school
+             *                 itself.
+             */
+            disagrees: null | string;
+        };
+        /** @description One thing that a school looks at. */
+        SchoolTarget: {
+            /** @description What it is. */
+            what: string;
+            /** @description What it should be, with its unit. */
+            wanted: string;
+            /** @description What it was; null where nothing tells. */
+            was: null | string;
+            /** @description Whether that does; null where nothing tells. */
+            met: null | boolean;
+        };
+        /** @description A school to choose. */
+        SchoolView: {
+            key: string;
+            name: string;
+            /** @description What it holds, in a sentence or two. */
+            holds: string;
+        };
         /**
          * @description What a lesson is scored on; each part from 0 to 100.
          * @enum {unknown}
@@ -7039,6 +7235,27 @@ export interface components {
              */
             flashedK: number;
         };
+        /** @description Heat through a shot. */
+        ShotHeatView: {
+            /** @description Outside of the group; empty where nobody knows. */
+            group: components["schemas"]["TemperaturePoint"][];
+            /** @description Whether an instrument told it. */
+            groupMeasured: boolean;
+            /** @description Water at the puck; empty where nobody knows. */
+            water: components["schemas"]["TemperaturePoint"][];
+            /** @description Whether an instrument told it. */
+            waterMeasured: boolean;
+            /**
+             * Format: double
+             * @description Lower end of where the group should be, degC; null on a machine without a boiler.
+             */
+            bandLowC: null | number;
+            /**
+             * Format: double
+             * @description Its upper end, degC.
+             */
+            bandHighC: null | number;
+        };
         /** @description A shot as a line of the ledger. */
         ShotLine: {
             /** Format: int32 */
@@ -7106,12 +7323,14 @@ export interface components {
             channelSign: null | components["schemas"]["ChannelEvidence"];
             /** @description What a measured strength comes to, in words; null where strength or cup are not known. */
             extraction: null | string;
+            /** @description What there was to be done before the pull, to ask for afterwards. */
+            before: components["schemas"]["AskedBefore"][];
         };
         /**
          * @description A number of a shot that is told against what was expected of it: 0 is as expected.
          * @enum {unknown}
          */
-        Sign: "Resistance" | "Setting" | "Time" | "Drops" | "LateFlow" | "Fall" | "Cup" | "Peak" | "End" | "PreInfusion" | "Ramp" | "LetDown" | "HoleFlow" | "Group" | "Water" | "Boiler" | "Sour" | "Bitter" | "Dry" | "Sweet" | "Body" | "Strength";
+        Sign: "Resistance" | "Setting" | "Time" | "Drops" | "LateFlow" | "Fall" | "Cup" | "Peak" | "End" | "PreInfusion" | "Ramp" | "LetDown" | "HoleFlow" | "Group" | "Water" | "Boiler" | "Sour" | "Bitter" | "Dry" | "Sweet" | "Body" | "Strength" | "Flow";
         /** @description A sign as it was read. */
         SignReading: {
             /** @description Which. */
@@ -7300,6 +7519,7 @@ export interface components {
              * @description Strength of the cup by refractometer, %; null without one.
              */
             strengthPercent?: null | number;
+            before?: null | components["schemas"]["TickedBefore"];
         };
         /**
          * @description What would tell most about a shot's cause: something to look at now, or the next shot with one thing
@@ -7317,6 +7537,19 @@ export interface components {
             ifSo: string;
             /** @description What the other would. */
             ifNot: string;
+        };
+        /** @description A temperature at a time. */
+        TemperaturePoint: {
+            /**
+             * Format: double
+             * @description Since the lever moved.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description degC.
+             */
+            temperatureC: number;
         };
         /** @description A group or chamber temperature some minutes after switch-on, or after the preheat ended. */
         TemperatureRow: {
@@ -7336,6 +7569,17 @@ export interface components {
         TickBack: {
             /** @description The step that was ticked last as the screen knows it. */
             key: string;
+        };
+        /** @description What people ticked before a shot; null where nobody ticks it. */
+        TickedBefore: {
+            /** @description The machine was preheated. */
+            preheated?: null | boolean;
+            /** @description The air was let out of the boiler. */
+            bled?: null | boolean;
+            /** @description The grinder was purged after another coffee. */
+            purged?: null | boolean;
+            /** @description The screen was on the puck. */
+            screenIn?: null | boolean;
         };
         /** @description Times to the yield that count as landing, s from the lever's first move. */
         TimeBand: {

@@ -1,0 +1,25 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { api, data, Problem, type Schemas } from '../api/client';
+
+/** Changes a part of the household's settings, and leaves the others as they are. */
+export function useHouseholdChange(household: Schemas['HouseholdView'] | undefined, saved?: () => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (part: Partial<Schemas['HouseholdChange']>) => {
+      const { version, name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } = household!;
+      return data(
+        api.PUT('/api/household', {
+          params: { query: { version } },
+          body: { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit, ...part },
+        }),
+      );
+    },
+    onSuccess: async (next) => {
+      queries.setQueryData(['household'], next);
+      saved?.();
+      await queries.invalidateQueries();
+    },
+    onError: (error) =>
+      error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['household'] }),
+  });
+}
