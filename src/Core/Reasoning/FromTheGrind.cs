@@ -56,12 +56,21 @@ public static class FromTheGrind
         var best = shot.Sheet.Plan.LandingSeconds.Best;
         var clock = Clock(shot);
         var seconds = PlanSeconds(shot, expected.Median) * Math.Exp(clock.Log);
-        yield return new(
-            Sign.Setting,
+        var (off, text) = (
             Math.Log(seconds / best),
-            Math.Sqrt(Math.Pow(0.04 + (0.5 * expected.Scale), 2) + (clock.Sd * clock.Sd)),
             FormattableString.Invariant($"this setting was to be expected to take {seconds:0} s, {best:0} s are wanted")
         );
+        // a shot that landed is not told that its grind should have missed: no more than what it was off itself
+        if (
+            shot.Reading?.Measures.SecondsFromLever is { } took
+            && shot.Sheet.Plan.LandingSeconds.Holds(took)
+            && Math.Abs(Math.Log(took / best)) < Math.Abs(off)
+        )
+            (off, text) = (
+                Math.Log(took / best),
+                FormattableString.Invariant($"it took {took:0} s, {best:0} s are wanted; {seconds:0} s was to be expected")
+            );
+        yield return new(Sign.Setting, off, Math.Sqrt(Math.Pow(0.04 + (0.5 * expected.Scale), 2) + (clock.Sd * clock.Sd)), text);
         if (Resistivity(shot) is not { } told)
             yield break;
         var was = shot.Reading!.Measures.R10!.Value;

@@ -22,14 +22,19 @@ export function HeatChart({ heat }: { heat: Schemas['ShotHeatView'] }) {
   const band = heat.bandLowC !== null && heat.bandHighC !== null && [degrees(heat.bandLowC), degrees(heat.bandHighC)];
   const all = [...group, ...water].map((p) => p[1]).concat(band || []);
   const [low, high] = [Math.floor((Math.min(...all) - 2) / 5) * 5, Math.ceil((Math.max(...all) + 2) / 5) * 5];
+  const to = (points: Point[]) => {
+    const [first, last] = [number(points[0]![1], 0), number(points.at(-1)![1], 0)];
+    return first === last ? '' : ` to ${last} ${unit}`;
+  };
   const told = (name: string, points: Point[], measured: boolean) =>
     points.length === 0
       ? null
-      : `${name} ${number(points[0]![1], 0)} ${unit}${points.length > 1 ? ` to ${number(points.at(-1)![1], 0)} ${unit}` : ''}, ` +
+      : `${name} ${number(points[0]![1], 0)} ${unit}${to(points)}, ` +
         (measured ? 'measured' : points.length > 1 ? 'worked out from the session' : 'as noted with the shot');
-  const words = [told('Group', group, heat.groupMeasured), told('Water at the puck', water, heat.waterMeasured)].filter(
-    Boolean,
-  );
+  const words = [
+    told('Group', group, heat.groupMeasured),
+    told(heat.waterMeasured ? 'Thermometer' : 'Water at the puck', water, heat.waterMeasured),
+  ].filter(Boolean);
   // single numbers are said; there is no course to draw
   if (group.length < 2 && water.length < 2)
     return (
@@ -62,7 +67,7 @@ export function HeatChart({ heat }: { heat: Schemas['ShotHeatView'] }) {
             )}
             {[
               { name: 'group', points: whole(group), width: quantity.temperature.width },
-              { name: 'water', points: whole(water), width: waterWidth },
+              { name: heat.waterMeasured ? 'thermometer' : 'water', points: whole(water), width: waterWidth },
             ].map(
               ({ name, points, width }) =>
                 points.length > 0 && (
