@@ -41,7 +41,7 @@ internal static class LedgerTimes
             var rows = new List<Row>();
             var start = Stopwatch.StartNew();
             using var process = Process.Start(
-                new ProcessStartInfo("dotnet", [typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder])
+                new ProcessStartInfo("dotnet", [ServerProgram.Location, "--port", "0", "--data", folder])
                 {
                     RedirectStandardOutput = true,
                 }

@@ -5,7 +5,6 @@ using System.Net.WebSockets;
 using System.Text;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.SignalR.Client;
-using RuddySpring.Server.Hosting;
 
 namespace RuddySpring.Measure;
 
@@ -17,7 +16,7 @@ internal static class LiveTimes
     {
         var folder = Directory.CreateTempSubdirectory("ruddy-live-").FullName;
         using var process = Process.Start(
-            new ProcessStartInfo("dotnet", [typeof(RuddyServer).Assembly.Location, "--port", "0", "--data", folder])
+            new ProcessStartInfo("dotnet", [ServerProgram.Location, "--port", "0", "--data", folder])
             {
                 RedirectStandardOutput = true,
             }

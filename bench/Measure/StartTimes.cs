@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using RuddySpring.Server.Hosting;
 
 namespace RuddySpring.Measure;
 
@@ -14,7 +13,7 @@ public static class StartTimes
         var folder = Directory.CreateTempSubdirectory("ruddy-start-").FullName;
         try
         {
-            var ours = typeof(RuddyServer).Assembly.Location;
+            var ours = ServerProgram.Location;
             var empty = typeof(EmptyServer.EmptyContext).Assembly.Location;
             // the first start makes the database
             await FirstAnswerAsync([ours, "--port", "0", "--data", folder], "/api/household");
