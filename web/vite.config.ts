@@ -10,6 +10,17 @@ export default defineConfig({
     sourcemap: false,
     target: 'es2023',
     chunkSizeWarningLimit: 700,
+    // what several pages share comes in two files instead of forty: each small one costs a slow machine some milliseconds
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: 'kit', test: /node_modules.(@chakra-ui|@zag-js|@ark-ui|@emotion|lucide)/, minShareCount: 3 },
+            { name: 'shared', test: /src.shared/, minShareCount: 3 },
+          ],
+        },
+      },
+    },
   },
   server: {
     proxy: {
