@@ -2,7 +2,9 @@ import { Box, chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Frame } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
+import { lineRows } from '../shared/plot/rows';
 import { evenly, linear, path, roundUp, type Point } from '../shared/plot/scale';
+import { Tabled } from '../shared/plot/Tabled';
 import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
@@ -19,6 +21,8 @@ interface Props {
 
 /** The letter a shot carries in the overlay and in the table. */
 export const letterOf = (index: number) => String.fromCharCode(65 + index);
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 const strength = (index: number, count: number) => (count <= 1 ? 1 : 1 - (0.35 * index) / (count - 1));
 
@@ -90,65 +94,74 @@ function Drawn({ shots, against, from, height = 460, width }: Props & { width: n
       ) : null;
     });
 
+  const sorted = (points: Point[]) => points.toSorted((a, b) => a[0] - b[0]);
+  const label = `${shots.length} shots over each other, ${xLabel}`;
   return (
-    <svg
-      width={width}
+    <Tabled
+      label={label}
       height={height}
-      role="img"
-      aria-label={`${shots.length} shots over each other, ${xLabel}`}
-      data-testid="overlay"
+      table={lineRows(capital(xLabel), 1, [
+        ...lines.map((l, i) => ({ name: `${letterOf(i)}, ${units.pressureUnit}`, line: sorted(l.upper), digits: 1 })),
+        ...lines.map((l, i) => ({
+          name: `${letterOf(i)}, ${against === 'grams' ? 'g/s' : 'g'}`,
+          line: sorted(l.lower),
+          digits: against === 'grams' ? 2 : 1,
+        })),
+      ])}
     >
-      <Frame
-        left={left}
-        right={right}
-        top={26}
-        bottom={split}
-        x={x}
-        y={y}
-        yLabel={`Pressure, ${units.pressureUnit}`}
-        yColour={quantity.pressure.text}
-      >
-        {lines.map((l, i) => (
-          <path
-            key={i}
-            d={path(l.upper, x, y)}
-            fill="none"
-            stroke={quantity.pressure.stroke}
-            strokeWidth={2.4}
-            opacity={strength(i, lines.length)}
-          />
-        ))}
-        {lines.map((l, i) => (
-          <g key={i}>{letters(l.upper, i, y, quantity.pressure.stroke)}</g>
-        ))}
-      </Frame>
-      <Frame
-        left={left}
-        right={right}
-        top={lowerTop}
-        bottom={bottom}
-        x={x}
-        y={g}
-        yTicks={4}
-        yColour={lowerKind.text}
-        xLabel={xLabel}
-        yLabel={against === 'grams' ? 'Flow, g/s' : 'Cup, g (dashed)'}
-      >
-        {lines.map((l, i) => (
-          <path
-            key={i}
-            d={path(l.lower, x, g)}
-            fill="none"
-            stroke={lowerKind.stroke}
-            strokeWidth={1.8}
-            strokeDasharray={lowerKind.dash}
-            opacity={strength(i, lines.length)}
-          />
-        ))}
-        {lines.map((l, i) => (
-          <g key={i}>{letters(l.lower, i, g, lowerKind.stroke)}</g>
-        ))}
-      </Frame>
-    </svg>
+      <svg width={width} height={height} role="img" aria-label={label} data-testid="overlay">
+        <Frame
+          left={left}
+          right={right}
+          top={26}
+          bottom={split}
+          x={x}
+          y={y}
+          yLabel={`Pressure, ${units.pressureUnit}`}
+          yColour={quantity.pressure.text}
+        >
+          {lines.map((l, i) => (
+            <path
+              key={i}
+              d={path(l.upper, x, y)}
+              fill="none"
+              stroke={quantity.pressure.stroke}
+              strokeWidth={2.4}
+              opacity={strength(i, lines.length)}
+            />
+          ))}
+          {lines.map((l, i) => (
+            <g key={i}>{letters(l.upper, i, y, quantity.pressure.stroke)}</g>
+          ))}
+        </Frame>
+        <Frame
+          left={left}
+          right={right}
+          top={lowerTop}
+          bottom={bottom}
+          x={x}
+          y={g}
+          yTicks={4}
+          yColour={lowerKind.text}
+          xLabel={xLabel}
+          yLabel={against === 'grams' ? 'Flow, g/s' : 'Cup, g (dashed)'}
+        >
+          {lines.map((l, i) => (
+            <path
+              key={i}
+              d={path(l.lower, x, g)}
+              fill="none"
+              stroke={lowerKind.stroke}
+              strokeWidth={1.8}
+              strokeDasharray={lowerKind.dash}
+              opacity={strength(i, lines.length)}
+            />
+          ))}
+          {lines.map((l, i) => (
+            <g key={i}>{letters(l.lower, i, g, lowerKind.stroke)}</g>
+          ))}
+        </Frame>
+      </svg>
+    </Tabled>
   );
 }

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
+import { lineRows } from '../shared/plot/rows';
 import { path } from '../shared/plot/scale';
 import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
@@ -25,6 +26,15 @@ export function ForceChart({ can, willingKgf }: { can: CanDo; willingKgf: number
       yColour={ink('text')}
       yLabel={`Force at the handle, ${unit}`}
       xLabel="stroke done, %"
+      table={lineRows(
+        'Stroke done, %',
+        0,
+        can.force.map((l) => ({
+          name: `At ${units.pressure(l.pressureBar, 0).value} ${units.pressureUnit}, ${unit}`,
+          line: l.points.map((p) => [p.strokeShare * 100, show(p.handKgf)] as const),
+          digits: 1,
+        })),
+      )}
     >
       {({ x, y, left, right }) => (
         <>
@@ -86,6 +96,7 @@ export function SpringChart({ can }: { can: CanDo }) {
       yColour={quantity.pressure.text}
       yLabel={`Spring, ${units.pressureUnit} (the area is ${number(can.springWorkJ, 0)} J of work)`}
       xLabel="water moved, ml"
+      table={lineRows('Water moved, ml', 0, [{ name: `Spring, ${units.pressureUnit}`, line: points, digits: 2 }])}
     >
       {({ x, y, left, bottom }) => (
         <>

@@ -2,8 +2,9 @@ import { Box } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Frame } from '../shared/plot/Frame';
 import { linear, path } from '../shared/plot/scale';
+import { Tabled } from '../shared/plot/Tabled';
 import { useWidth } from '../shared/plot/useSize';
-import { useUnits } from '../shared/units/units';
+import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 
 interface Props {
@@ -32,65 +33,74 @@ export function FitChart({ points, xLabel, yLabel }: Props) {
   const r = linear([-most, most], [height - 36, 160]);
   return (
     <Box ref={ref} mb="3">
-      {width > 0 && (
-        <svg
-          width={width}
-          height={height}
-          role="img"
-          aria-label={`${yName} against ${xName}, read and fitted, with residuals`}
-        >
-          <Frame
-            left={left}
-            right={right}
-            top={26}
-            bottom={130}
-            x={x}
-            y={y}
-            yTicks={4}
-            yColour={ink('text')}
-            yLabel={`${yName} (crosses read, line fitted)`}
+      <Tabled
+        label={`${yName} against ${xName}`}
+        height={height}
+        table={{
+          head: [xName, 'Read', 'Fitted', 'Read less fitted'],
+          rows: () => sorted.map((p) => [p.x, p.o, p.f, p.o - p.f].map((v) => number(v, 2))),
+        }}
+      >
+        {width > 0 && (
+          <svg
+            width={width}
+            height={height}
+            role="img"
+            aria-label={`${yName} against ${xName}, read and fitted, with residuals`}
           >
-            <path
-              d={path(
-                sorted.map((p) => [p.x, p.f] as const),
-                x,
-                y,
-              )}
-              fill="none"
-              stroke={ink('edge')}
-              strokeWidth="1.6"
-            />
-            {sorted.map((p, i) => (
+            <Frame
+              left={left}
+              right={right}
+              top={26}
+              bottom={130}
+              x={x}
+              y={y}
+              yTicks={4}
+              yColour={ink('text')}
+              yLabel={`${yName} (crosses read, line fitted)`}
+            >
               <path
-                key={i}
-                d={`M${x(p.x) - 5} ${y(p.o)}h10M${x(p.x)} ${y(p.o) - 5}v10`}
-                stroke={ink('text')}
-                strokeWidth="2"
+                d={path(
+                  sorted.map((p) => [p.x, p.f] as const),
+                  x,
+                  y,
+                )}
+                fill="none"
+                stroke={ink('edge')}
+                strokeWidth="1.6"
               />
-            ))}
-          </Frame>
-          <Frame
-            left={left}
-            right={right}
-            top={160}
-            bottom={height - 36}
-            x={x}
-            y={r}
-            yTicks={2}
-            yColour={ink('quiet')}
-            yLabel="Read less fitted"
-            xLabel={xName}
-          >
-            <line x1={left} x2={right} y1={r(0)} y2={r(0)} stroke={ink('edge')} />
-            {sorted.map((p, i) => (
-              <g key={i}>
-                <line x1={x(p.x)} x2={x(p.x)} y1={r(0)} y2={r(p.o - p.f)} stroke={ink('text')} />
-                <circle cx={x(p.x)} cy={r(p.o - p.f)} r="3" fill={ink('text')} />
-              </g>
-            ))}
-          </Frame>
-        </svg>
-      )}
+              {sorted.map((p, i) => (
+                <path
+                  key={i}
+                  d={`M${x(p.x) - 5} ${y(p.o)}h10M${x(p.x)} ${y(p.o) - 5}v10`}
+                  stroke={ink('text')}
+                  strokeWidth="2"
+                />
+              ))}
+            </Frame>
+            <Frame
+              left={left}
+              right={right}
+              top={160}
+              bottom={height - 36}
+              x={x}
+              y={r}
+              yTicks={2}
+              yColour={ink('quiet')}
+              yLabel="Read less fitted"
+              xLabel={xName}
+            >
+              <line x1={left} x2={right} y1={r(0)} y2={r(0)} stroke={ink('edge')} />
+              {sorted.map((p, i) => (
+                <g key={i}>
+                  <line x1={x(p.x)} x2={x(p.x)} y1={r(0)} y2={r(p.o - p.f)} stroke={ink('text')} />
+                  <circle cx={x(p.x)} cy={r(p.o - p.f)} r="3" fill={ink('text')} />
+                </g>
+              ))}
+            </Frame>
+          </svg>
+        )}
+      </Tabled>
     </Box>
   );
 }

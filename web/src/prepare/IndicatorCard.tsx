@@ -3,8 +3,9 @@ import type { Schemas } from '../shared/api/client';
 import { cardPaths } from '../shared/plot/card';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
+import { roundSteps, valueAt } from '../shared/plot/rows';
 import { roundUp } from '../shared/plot/scale';
-import { useUnits } from '../shared/units/units';
+import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 
 /** The predicted shot on the indicator card: pressure against the water of each stroke; the area under it is work. */
@@ -22,6 +23,27 @@ export function IndicatorCard({ shot }: { shot: Schemas['PredictedShot'] }) {
       yColour={quantity.pressure.text}
       yLabel={`Pressure, ${units.pressureUnit} (the area is work)`}
       xLabel="water of the stroke, ml"
+      table={{
+        head: ['Seconds', 'Water of the stroke, ml', `Pressure, ${units.pressureUnit}`],
+        rows: () =>
+          roundSteps([shot.points.map((p) => [p.seconds, 0] as const)]).map((at) => [
+            number(at, 1),
+            number(
+              valueAt(
+                shot.points.map((p) => [p.seconds, p.strokeMl] as const),
+                at,
+              ),
+              1,
+            ),
+            number(
+              valueAt(
+                shot.points.map((p) => [p.seconds, p.pressureBar * units.pressureFactor] as const),
+                at,
+              ),
+              1,
+            ),
+          ]),
+      }}
     >
       {({ x, y, bottom, top }) => (
         <>

@@ -2,6 +2,7 @@ import { Box } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
+import { lineRows } from '../shared/plot/rows';
 import { path, roundUp, type Point } from '../shared/plot/scale';
 import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
@@ -52,6 +53,10 @@ export function HeatChart({ heat }: { heat: Schemas['ShotHeatView'] }) {
         xLabel="seconds from the lever's first move"
         yLabel={`Temperature, ${unit}${band ? ' (shade: group in band)' : ''}`}
         yColour={quantity.temperature.text}
+        table={lineRows('Seconds', 0, [
+          { name: `Group, ${unit}`, line: whole(group), digits: 1 },
+          { name: `${heat.waterMeasured ? 'Thermometer' : 'Water'}, ${unit}`, line: whole(water), digits: 1 },
+        ])}
       >
         {({ x, y, left, right }) => (
           <>

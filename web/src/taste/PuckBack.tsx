@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api, data, type Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
+import { lineRows } from '../shared/plot/rows';
 import { path, roundUp } from '../shared/plot/scale';
 import { Table } from '../shared/ui/Table';
 import { Waiting } from '../shared/ui/elements';
@@ -21,6 +22,7 @@ export function PuckBack({ shotId, curves }: { shotId: number; curves: Schemas['
     return <Box color="quiet">Gauge and scale did not tell enough of this pull to read its puck back.</Box>;
   const { puck } = view;
   const cup = curves.weightGrams ?? [];
+  const timed = (of: readonly number[]) => of.map((g, i) => [i * curves.stepSeconds, g] as const);
   const most = roundUp(Math.max(...cup, ...puck.cup), 10, 20);
   const seconds = Math.max(cup.length, puck.cup.length) * curves.stepSeconds;
   return (
@@ -46,14 +48,13 @@ export function PuckBack({ shotId, curves }: { shotId: number; curves: Schemas['
         yColour={quantity.grams.text}
         yLabel="Cup, g (dashed: measured, solid: fitted)"
         xLabel="seconds from lever"
+        table={lineRows('Seconds', 1, [
+          { name: 'Measured, g', line: timed(cup), digits: 1 },
+          { name: 'Fitted, g', line: timed(puck.cup), digits: 1 },
+        ])}
       >
         {({ x, y }) => {
-          const line = (of: readonly number[]) =>
-            path(
-              of.map((g, i) => [i * curves.stepSeconds, g] as const),
-              x,
-              y,
-            );
+          const line = (of: readonly number[]) => path(timed(of), x, y);
           return (
             <>
               <path d={line(puck.cup)} fill="none" stroke={ink('resistance')} strokeWidth={3} opacity="0.6" />

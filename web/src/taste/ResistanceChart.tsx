@@ -1,6 +1,7 @@
 import type { Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
+import { lineRows } from '../shared/plot/rows';
 import { path, roundUp, type Point } from '../shared/plot/scale';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
@@ -32,6 +33,11 @@ export function ResistanceChart({ measured, expected, r10 }: Props) {
       xLabel="grams in the cup"
       yLabel={`Resistance, ${units.resistance(1).unit}${expected.length > 0 ? ' (shade: eight in ten expected)' : ''}`}
       yColour={quantity.resistance.text}
+      table={lineRows('Grams', 0, [
+        { name: 'Measured', line: measured.map((p) => [p.grams, shown(p.resistanceBarSPerMl)]), digits: 1 },
+        { name: 'Expected, low', line: expected.map((p) => [p.grams, shown(p.lowBarSPerMl)]), digits: 1 },
+        { name: 'Expected, high', line: expected.map((p) => [p.grams, shown(p.highBarSPerMl)]), digits: 1 },
+      ])}
     >
       {({ x, y }) => {
         const at = (grams: number, r: number) => `${x(grams).toFixed(1)} ${y(Math.min(top, shown(r))).toFixed(1)}`;

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { api, data, type Schemas } from '../shared/api/client';
 import { Pane } from '../shared/plot/Pane';
 import { quantity } from '../shared/plot/quantity';
+import { lineRows } from '../shared/plot/rows';
 import { path } from '../shared/plot/scale';
 import { Figure, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
@@ -51,6 +52,7 @@ function GaugeChart({ boiler }: { boiler: Schemas['BehindTheGauge'] }) {
   const points = boiler.points;
   const set = boiler.setBar * units.pressureFactor;
   const deepest = Math.max(...points.map((p) => p.underTopMm)) * 1.6;
+  const along = (of: (p: (typeof points)[number]) => number) => points.map((p) => [show(p.waterC), of(p)] as const);
   return (
     <Pane
       label="Gauge pressure and water level against water temperature"
@@ -64,14 +66,19 @@ function GaugeChart({ boiler }: { boiler: Schemas['BehindTheGauge'] }) {
       xLabel={`water in the boiler, ${unit}`}
       y2Label="Level, mm under the top"
       y2Colour={ink('quiet')}
+      table={lineRows(`Water, ${unit}`, 0, [
+        { name: `Bled, ${units.pressureUnit}`, line: along((p) => p.bledBar * units.pressureFactor), digits: 2 },
+        {
+          name: `With its air, ${units.pressureUnit}`,
+          line: along((p) => p.unbledBar * units.pressureFactor),
+          digits: 2,
+        },
+        { name: 'Level, mm under the top', line: along((p) => p.underTopMm), digits: 1 },
+      ])}
     >
       {({ x, y, y2, left, right }) => {
         const line = (of: (p: (typeof points)[number]) => number, scale: (v: number) => number) =>
-          path(
-            points.map((p) => [show(p.waterC), of(p)] as const),
-            x,
-            scale,
-          );
+          path(along(of), x, scale);
         return (
           <>
             <path

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import type { Schemas } from '../api/client';
 import { Pane } from './Pane';
 import { quantity } from './quantity';
+import { lineRows } from './rows';
 import { path, roundUp } from './scale';
 import { useUnits } from '../units/units';
 import { ink } from '../../theme/system';
@@ -29,6 +30,8 @@ export function PredictedChart({ shot, yieldGrams, beside }: Props) {
   const points = shot.points;
   const last = shot.secondsHigh > shot.seconds * 1.6 ? shot.seconds : shot.secondsHigh;
   const highest = roundUp(Math.max(...points.map((s) => s.pressureBar)), 2, 6) * units.pressureFactor;
+  const along = (of: (s: (typeof points)[number], i: number) => number) =>
+    points.map((s, i) => [s.seconds, of(s, i)] as const);
   return (
     <Pane
       label={
@@ -45,6 +48,17 @@ export function PredictedChart({ shot, yieldGrams, beside }: Props) {
       y2Label="Cup, g (shade: eight in ten)"
       y2Colour={quantity.grams.text}
       xLabel="seconds from the lever's first move"
+      table={lineRows('Seconds', 1, [
+        {
+          name: `Pressure, ${units.pressureUnit}`,
+          line: along((s) => s.pressureBar * units.pressureFactor),
+          digits: 1,
+        },
+        { name: 'Flow, g/s', line: along((s) => s.flowGramsPerS), digits: 2 },
+        { name: 'Cup, g', line: along((s) => s.cupGrams), digits: 1 },
+        { name: 'Cup at most, g', line: along((_, i) => shot.fasterGrams[i] ?? Number.NaN), digits: 1 },
+        { name: 'Cup at least, g', line: along((_, i) => shot.slowerGrams[i] ?? Number.NaN), digits: 1 },
+      ])}
     >
       {({ x, y, y2: g, top, bottom }) => {
         const edge = (cups: readonly number[]) =>

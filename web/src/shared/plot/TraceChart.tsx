@@ -6,7 +6,9 @@ import { Hatch } from './Frame';
 import { MomentMark } from './MomentMark';
 import { CupFrame, PressureFrame } from './ShotFrames';
 import { quantity } from './quantity';
+import { lineRows } from './rows';
 import { bandPath, evenly, linear, path, roundUp } from './scale';
+import { Tabled } from './Tabled';
 import { useWidth } from './useSize';
 
 interface Props {
@@ -71,64 +73,79 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
 
   return (
     <Box ref={ref} width="100%">
-      {width > 0 && (
-        <svg width={width} height={height} role={move ? 'group' : 'img'} aria-label={label}>
-          <defs>
-            <Hatch id={hatch} />
-          </defs>
-          {curves.pressureBar && (
-            <PressureFrame
-              left={left}
-              right={right}
-              top={top}
-              bottom={split}
-              x={x}
-              y={y}
-              alone={!curves.weightGrams}
-              planned={plan.length > 0}
-            >
-              <path d={bandPath(plan, bandBar * f, x, y)} fill={`url(#${hatch})`} />
-              <path
-                d={path(pressure, x, y)}
-                fill="none"
-                stroke={quantity.pressure.stroke}
-                strokeWidth={quantity.pressure.width}
-                strokeLinejoin="round"
+      <Tabled
+        label={label}
+        height={height}
+        table={lineRows('Seconds', 1, [
+          ...(curves.pressureBar ? [{ name: `Pressure, ${units.pressureUnit}`, line: pressure, digits: 1 }] : []),
+          ...(curves.planBar ? [{ name: `Plan, ${units.pressureUnit}`, line: plan, digits: 1 }] : []),
+          ...(curves.weightGrams
+            ? [
+                { name: 'Cup, g', line: grams, digits: 1 },
+                { name: 'Flow, g/s', line: flow, digits: 2 },
+              ]
+            : []),
+        ])}
+      >
+        {width > 0 && (
+          <svg width={width} height={height} role={move ? 'group' : 'img'} aria-label={label}>
+            <defs>
+              <Hatch id={hatch} />
+            </defs>
+            {curves.pressureBar && (
+              <PressureFrame
+                left={left}
+                right={right}
+                top={top}
+                bottom={split}
+                x={x}
+                y={y}
+                alone={!curves.weightGrams}
+                planned={plan.length > 0}
+              >
+                <path d={bandPath(plan, bandBar * f, x, y)} fill={`url(#${hatch})`} />
+                <path
+                  d={path(pressure, x, y)}
+                  fill="none"
+                  stroke={quantity.pressure.stroke}
+                  strokeWidth={quantity.pressure.width}
+                  strokeLinejoin="round"
+                />
+              </PressureFrame>
+            )}
+            {curves.weightGrams && (
+              <CupFrame left={left} right={right} top={bottomTop} bottom={bottom} x={x} grams={g} flow={q} ticks={4}>
+                <path
+                  d={path(flow, x, (v) => q(Math.max(0, v)))}
+                  fill="none"
+                  stroke={quantity.flow.stroke}
+                  strokeWidth={quantity.flow.width}
+                />
+                <path
+                  d={path(grams, x, g)}
+                  fill="none"
+                  stroke={quantity.grams.stroke}
+                  strokeWidth={quantity.grams.width}
+                  strokeDasharray={quantity.grams.dash}
+                />
+              </CupFrame>
+            )}
+            {placed.map((mark) => (
+              <MomentMark
+                key={mark.word}
+                word={mark.word}
+                at={mark.at}
+                x={x}
+                top={top - (mark.row ? 0 : 4)}
+                bottom={bottom}
+                labelX={Math.min(mark.px + 3, right - 58)}
+                labelY={split + (mark.row ? 30 : 16)}
+                move={move && ((seconds) => move(mark.key, seconds))}
               />
-            </PressureFrame>
-          )}
-          {curves.weightGrams && (
-            <CupFrame left={left} right={right} top={bottomTop} bottom={bottom} x={x} grams={g} flow={q} ticks={4}>
-              <path
-                d={path(flow, x, (v) => q(Math.max(0, v)))}
-                fill="none"
-                stroke={quantity.flow.stroke}
-                strokeWidth={quantity.flow.width}
-              />
-              <path
-                d={path(grams, x, g)}
-                fill="none"
-                stroke={quantity.grams.stroke}
-                strokeWidth={quantity.grams.width}
-                strokeDasharray={quantity.grams.dash}
-              />
-            </CupFrame>
-          )}
-          {placed.map((mark) => (
-            <MomentMark
-              key={mark.word}
-              word={mark.word}
-              at={mark.at}
-              x={x}
-              top={top - (mark.row ? 0 : 4)}
-              bottom={bottom}
-              labelX={Math.min(mark.px + 3, right - 58)}
-              labelY={split + (mark.row ? 30 : 16)}
-              move={move && ((seconds) => move(mark.key, seconds))}
-            />
-          ))}
-        </svg>
-      )}
+            ))}
+          </svg>
+        )}
+      </Tabled>
     </Box>
   );
 }
