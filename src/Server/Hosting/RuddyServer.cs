@@ -17,6 +17,7 @@ using RuddySpring.Server.Pull;
 using RuddySpring.Server.Reasoning;
 using RuddySpring.Server.Sessions;
 using RuddySpring.Server.Tasting;
+using RuddySpring.Server.Trends;
 using RuddySpring.Server.Warm;
 using RuddySpring.Store;
 using RuddySpring.Store.Demo;
@@ -206,6 +207,7 @@ public static class RuddyServer
         api.MapPractice();
         api.MapTasting();
         api.MapReasoning();
+        api.MapTrends();
         api.MapLadders();
         api.MapLedger();
         api.MapExchange();

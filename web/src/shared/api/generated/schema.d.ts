@@ -2489,6 +2489,160 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trends/quantities": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["QuantityView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    x?: string;
+                    y?: string;
+                    machineId?: number;
+                    bagId?: number;
+                    brewerId?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TrendView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trends/liking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    machineId?: number;
+                    bagId?: number;
+                    brewerId?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Liked"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trends/arm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    machineId?: number;
+                    planName?: string;
+                    brewerId?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ArmView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots": {
         parameters: {
             query?: never;
@@ -4062,17 +4216,50 @@ export interface components {
             /** Format: double */
             grindSetting?: null | number;
         };
+        /** @description A plan on a machine that was pulled often enough to tell of the arm. */
+        ArmChoice: {
+            /** Format: int32 */
+            machineId: number;
+            machine: string;
+            planName: string;
+            /** Format: int32 */
+            pulls: number;
+        };
         /**
          * @description What the arm does in a phase.
          * @enum {unknown}
          */
         ArmMove: "Press" | "Hold" | "Ease" | "Lift" | "Wait";
+        /** @description How repeatable an arm is on a plan. */
+        ArmRepeat: {
+            /** @description Phase by phase. */
+            phases: components["schemas"]["PhaseRepeat"][];
+            /** @description Of the pressure, eight pulls in ten. */
+            band: components["schemas"]["PressureBand"][];
+            /** @description Mean distance from the plan of each pull, bar, oldest first. */
+            offBar: number[];
+            /** @description Cup less yield of each pull that tells, g, oldest first. */
+            cupOffGrams: number[];
+            /** @description The lesson that would help most; null where the arm is steady. */
+            lessonKey: null | string;
+            /** @description What is to be said of it. */
+            sentence: string;
+        };
         /** @description A phase as the arm's work. */
         ArmStep: {
             /** @description What the arm does. */
             move: components["schemas"]["ArmMove"];
             /** @description That, and how the hand knows that it is over. */
             sentence: string;
+        };
+        /** @description How repeatable the arm is. */
+        ArmView: {
+            /** @description What can be asked for, most pulled first. */
+            choices: components["schemas"]["ArmChoice"][];
+            of: null | components["schemas"]["ArmChoice"];
+            arm: null | components["schemas"]["ArmRepeat"];
+            off: null | components["schemas"]["ControlChart"];
+            cup: null | components["schemas"]["ControlChart"];
         };
         /** @description One of them in words. */
         AskedBefore: {
@@ -4559,6 +4746,44 @@ export interface components {
             differences: components["schemas"]["ComparedThing"][];
             /** @description What all have in common. */
             same: components["schemas"]["ComparedThing"][];
+        };
+        /**
+         * @description Individuals and moving ranges (Shewhart; ISO 7870-2): limits at the mean and 3 / d2(2) = 2.66 mean moving ranges, d2(2) =
+         *     1.128. A run of eight on one side stands out too (ISO 7870-2, a shift of the mean).
+         */
+        ControlChart: {
+            /**
+             * Format: double
+             * @description Of all values.
+             */
+            mean: number;
+            /**
+             * Format: double
+             * @description Mean of the differences from one to the next.
+             */
+            meanMovingRange: number;
+            /**
+             * Format: double
+             * @description Lower limit.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper limit.
+             */
+            high: number;
+            /** @description In their order. */
+            points: components["schemas"]["ControlPoint"][];
+        };
+        /** @description A point of a control chart. */
+        ControlPoint: {
+            /**
+             * Format: double
+             * @description As it was measured.
+             */
+            value: number;
+            /** @description Whether it stands out. */
+            why: components["schemas"]["OutOfControl"];
         };
         /**
          * @description What was put right in a trace, or left out of it.
@@ -5538,6 +5763,35 @@ export interface components {
             strokes: number;
         };
         /**
+         * @description What goes with somebody's liking: Spearman's correlation of each quantity with the marks, with the false discoveries among
+         *     them held to one in ten (Benjamini and Hochberg 1995, J. R. Statist. Soc. B 57), and a word where two quantities moved
+         *     together. It is what went together, not what caused it.
+         */
+        Liked: {
+            /** @description Strongest first. */
+            with: components["schemas"]["LikedWith"][];
+            /**
+             * Format: int32
+             * @description Shots with a mark.
+             */
+            tasted: number;
+            /** @description Why this is to be read with care; null where nothing speaks against it. */
+            warning: null | string;
+        };
+        /** @description A quantity that goes with liking, or may. */
+        LikedWith: {
+            /** @description Of the quantity. */
+            key: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description With liking, by ranks. */
+            correlation: components["schemas"]["RankCorrelation"];
+            /** @description Whether it is more than luck would give among so many that were looked at. */
+            isTold: boolean;
+            /** @description Names of what moved together with it: which of them it is cannot be told. */
+            movedWith: string[];
+        };
+        /**
          * @description What is sent to the screens of one pull, up to 50 times a second: the state now and every sample since the last
          *         frame.
          */
@@ -6094,6 +6348,11 @@ export interface components {
          * @enum {unknown}
          */
         Origin: "Measured" | "Followed" | "Imported" | "Assumed";
+        /**
+         * @description Why a point of a control chart stands out.
+         * @enum {unknown}
+         */
+        OutOfControl: "No" | "BeyondLimit" | "LongRun";
         /** @description A plan of the household's own, as it was kept. */
         OwnPlanView: {
             /** Format: int32 */
@@ -6138,6 +6397,41 @@ export interface components {
          * @enum {unknown}
          */
         PhaseMove: "Press" | "HoldFlow" | "Lift" | "Rest";
+        /** @description How a phase of a plan came out over the last pulls. */
+        PhaseRepeat: {
+            /** @description The plan's word for it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Mean pressure less plan, bar.
+             */
+            offBar: number;
+            /**
+             * Format: double
+             * @description Standard deviation of that from pull to pull, bar.
+             */
+            spreadBar: number;
+            /**
+             * Format: double
+             * @description Share of the time inside the plan's band, 0 to 1.
+             */
+            insideShare: number;
+            /**
+             * Format: double
+             * @description How far it was off in the earlier half of the pulls, without its sign, bar.
+             */
+            earlierOffBar: number;
+            /**
+             * Format: double
+             * @description And in the later half, bar.
+             */
+            laterOffBar: number;
+            /**
+             * Format: int32
+             * @description How many reached it.
+             */
+            pulls: number;
+        };
         /** @description How far a recorded pull was from its plan, phase by phase, and how smooth the arm was. */
         PlanDistance: {
             /** @description The phases that were reached. */
@@ -6459,6 +6753,29 @@ export interface components {
              */
             bottomless: boolean;
         };
+        /** @description Pressure at a time over the last pulls. */
+        PressureBand: {
+            /**
+             * Format: double
+             * @description Since the lever moved.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description One in ten lies below.
+             */
+            lowBar: number;
+            /**
+             * Format: double
+             * @description The middle.
+             */
+            middleBar: number;
+            /**
+             * Format: double
+             * @description One in ten lies above.
+             */
+            highBar: number;
+        };
         /**
          * @description What the hand does to make pressure.
          * @enum {unknown}
@@ -6738,6 +7055,50 @@ export interface components {
             /** Format: int32 */
             id: number;
             name: string;
+        };
+        /** @description A quantity to set against another. */
+        QuantityView: {
+            key: string;
+            name: string;
+            /** @description Of the wire; empty for none. */
+            unit: string;
+            /**
+             * Format: int32
+             * @description Decimals that say something.
+             */
+            digits: number;
+        };
+        /**
+         * @description Spearman's rank correlation, ties by their mean rank. The interval is Fisher's transform with the variance (1 + rho^2 / 2) / (n
+         *     - 3) of Bonett and Wright 2000 (Psychometrika 65); the probability that it is luck by Student's t, as is usual for more than
+         *     ten pairs.
+         */
+        RankCorrelation: {
+            /**
+             * Format: double
+             * @description -1 to 1.
+             */
+            rho: number;
+            /**
+             * Format: double
+             * @description Lower end of its 95 % interval.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper end.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description Probability of one as strong, or stronger, where nothing goes with anything.
+             */
+            luck: number;
+            /**
+             * Format: int32
+             * @description Pairs.
+             */
+            count: number;
         };
         /** @description A ratio to choose, with the yield it makes of the sheet's dose. */
         RatioView: {
@@ -7595,6 +7956,79 @@ export interface components {
             kind: components["schemas"]["CorrectionKind"];
             /** Format: double */
             amount: number;
+        };
+        /**
+         * @description One quantity against another: a straight line by least squares with the 95 % interval of its slope and of the line
+         *                 (Student's t; any statistics text).
+         */
+        TrendLine: {
+            /**
+             * Format: double
+             * @description Of y for one of x.
+             */
+            slope: number;
+            /**
+             * Format: double
+             * @description Half width of its 95 % interval.
+             */
+            slopePlusMinus: number;
+            /** @description From the least x to the most. */
+            line: components["schemas"]["TrendPlace"][];
+            /**
+             * Format: int32
+             * @description Pairs.
+             */
+            count: number;
+            /** @description Whether the slope's sign is known. */
+            isTold?: boolean;
+        };
+        /** @description A place on a trend line. */
+        TrendPlace: {
+            /**
+             * Format: double
+             * @description Where.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description The line.
+             */
+            y: number;
+            /**
+             * Format: double
+             * @description Lower end of the 95 % interval of the line itself.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper end.
+             */
+            high: number;
+        };
+        /** @description A shot in a trend. */
+        TrendPoint: {
+            /** Format: int32 */
+            shotId: number;
+            /** Format: date-time */
+            pulledAt: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** @description Its coffee: points of one coffee belong together. */
+            series: string;
+        };
+        /** @description One quantity against another. */
+        TrendView: {
+            x: components["schemas"]["QuantityView"];
+            y: components["schemas"]["QuantityView"];
+            /** @description Oldest first. */
+            points: components["schemas"]["TrendPoint"][];
+            line: null | components["schemas"]["TrendLine"];
+            correlation: null | components["schemas"]["RankCorrelation"];
+            control: null | components["schemas"]["ControlChart"];
+            /** @description What it comes to. */
+            sentence: string;
         };
         /** @description A cup that was uncovered. */
         UncoveredCup: {

@@ -1,0 +1,51 @@
+using System.Globalization;
+
+namespace RuddySpring.Core.Trends;
+
+/// <summary>A trend in a sentence or two.</summary>
+public static class TrendWords
+{
+    private const int Thin = 12;
+
+    /// <summary>What one quantity does with another, and how far it can be trusted.</summary>
+    public static string Of(TrendQuantity x, TrendQuantity y, TrendLine? line, RankCorrelation? correlation, int count)
+    {
+        if (count == 0)
+            return $"No shot tells both {Lower(x.Name)} and {Lower(y.Name)}.";
+        if (line is null || correlation is null)
+            return FormattableString.Invariant(
+                $"{count} {(count == 1 ? "shot tells" : "shots tell")} both: too few, or too much alike, for a trend."
+            );
+        var thin = count < Thin ? " There are few of them, so take it as a hint." : "";
+        if (!line.IsTold)
+            return FormattableString.Invariant($"In {count} shots {Lower(y.Name)} does not go with {Lower(x.Name)}.{thin}");
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"In {count} shots {Lower(y.Name)} {(line.Slope > 0 ? "rises" : "falls")} by {Amount(Math.Abs(line.Slope), y.Unit)} for "
+                + $"{Each(x.Unit)} of {Lower(x.Name)} (95 % sure of {Amount(Math.Abs(line.Slope) - line.SlopePlusMinus, y.Unit)} to "
+                + $"{Amount(Math.Abs(line.Slope) + line.SlopePlusMinus, y.Unit)}).{thin}"
+        );
+    }
+
+    /// <summary>A difference with its unit, marked so that it is said in the reader's.</summary>
+    private static string Amount(double value, string unit) =>
+        unit switch
+        {
+            "bar" => FormattableString.Invariant($"{Quantity.Bar(value):0.00}"),
+            "degC" => FormattableString.Invariant($"{Quantity.Kelvin(value):0.0}"),
+            "" => value.ToString("0.00", CultureInfo.InvariantCulture),
+            _ => FormattableString.Invariant($"{value:0.00} {unit}"),
+        };
+
+    private static string Each(string unit) =>
+        unit switch
+        {
+            "days" => "each day",
+            "degC" => FormattableString.Invariant($"each {Quantity.Kelvin(1):0.#}"),
+            "bar" => FormattableString.Invariant($"each {Quantity.Bar(1):0.#}"),
+            "" => "each 1",
+            _ => $"each {unit}",
+        };
+
+    private static string Lower(string name) => name == "R10" ? name : char.ToLowerInvariant(name[0]) + name[1..];
+}
