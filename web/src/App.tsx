@@ -23,6 +23,8 @@ const PullPage = lazy(daily.pull!);
 const TastePage = lazy(daily.taste!);
 const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
 const ComparePage = lazy(() => import('./ledger/ComparePage'));
+const TrendsPage = lazy(() => import('./trends/TrendsPage'));
+const ArmPage = lazy(() => import('./trends/ArmPage'));
 const ImportPage = lazy(() => import('./exchange/ImportPage'));
 const ShelfPage = lazy(() => import('./shelf/ShelfPage'));
 const MachinesPage = lazy(() => import('./machines/MachinesPage'));
@@ -61,6 +63,8 @@ const router = createBrowserRouter([
           { path: 'taste/:id', element: page(<TastePage />) },
           { path: 'ledger', element: page(<LedgerPage />) },
           { path: 'ledger/compare', element: page(<ComparePage />) },
+          { path: 'ledger/trends', element: page(<TrendsPage />) },
+          { path: 'ledger/arm', element: page(<ArmPage />) },
           { path: 'ledger/import', element: page(<ImportPage />) },
           { path: 'shelf', element: page(<ShelfPage />) },
           { path: 'machines', element: page(<MachinesPage />) },

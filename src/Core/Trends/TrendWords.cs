@@ -8,7 +8,20 @@ public static class TrendWords
     private const int Thin = 12;
 
     /// <summary>What one quantity does with another, and how far it can be trusted.</summary>
-    public static string Of(TrendQuantity x, TrendQuantity y, TrendLine? line, RankCorrelation? correlation, int count)
+    /// <param name="x">Against which.</param>
+    /// <param name="y">Which.</param>
+    /// <param name="line">Null where there is too little.</param>
+    /// <param name="correlation">Null likewise.</param>
+    /// <param name="count">Shots that tell both.</param>
+    /// <param name="coffees">How many coffees are among them.</param>
+    public static string Of(
+        TrendQuantity x,
+        TrendQuantity y,
+        TrendLine? line,
+        RankCorrelation? correlation,
+        int count,
+        int coffees = 1
+    )
     {
         if (count == 0)
             return $"No shot tells both {Lower(x.Name)} and {Lower(y.Name)}.";
@@ -17,6 +30,8 @@ public static class TrendWords
                 $"{count} {(count == 1 ? "shot tells" : "shots tell")} both: too few, or too much alike, for a trend."
             );
         var thin = count < Thin ? " There are few of them, so take it as a hint." : "";
+        if (coffees > 1)
+            thin += FormattableString.Invariant($" {coffees} coffees are mixed in it; choose one to see it alone.");
         if (!line.IsTold)
             return FormattableString.Invariant($"In {count} shots {Lower(y.Name)} does not go with {Lower(x.Name)}.{thin}");
         return string.Create(

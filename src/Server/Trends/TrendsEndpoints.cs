@@ -90,7 +90,7 @@ public static class TrendsEndpoints
             line,
             correlation,
             ControlChart.Of([.. points.Select(p => p.Y)]),
-            TrendWords.Of(qx, qy, line, correlation, points.Count)
+            TrendWords.Of(qx, qy, line, correlation, points.Count, points.Select(p => p.Series).Distinct().Count())
         );
     }
 

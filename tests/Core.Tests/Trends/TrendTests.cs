@@ -227,4 +227,26 @@ public sealed class TrendTests
         // 19 g in, 38 g out at 11.8 %: 23.6 % (common practice)
         Assert.Equal(23.6, TrendQuantity.Named("extraction", "x").Of(shot)!.Value, 9);
     }
+
+    [Fact]
+    public void A_trend_is_said_with_its_size_its_interval_and_its_doubts()
+    {
+        var (x, y) = (TrendQuantity.Named("age", "x"), TrendQuantity.Named("r10", "y"));
+        static string Of(TrendQuantity x, TrendQuantity y, List<(double, double)> pairs, int coffees = 1) =>
+            TrendWords.Of(x, y, TrendLine.Of(pairs), RankCorrelation.Of(pairs), pairs.Count, coffees);
+        List<(double, double)> falls = [.. Enumerable.Range(0, 20).Select(i => ((double)i, 9 - (0.2 * i) + (i % 2 * 0.1)))];
+        Assert.StartsWith(
+            "In 20 shots R10 falls by 0.20 bar s/ml for each day of age from roast (95 % sure of 0.19 bar s/ml to 0.20 bar s/ml).",
+            Of(x, y, falls),
+            StringComparison.Ordinal
+        );
+        Assert.EndsWith("2 coffees are mixed in it; choose one to see it alone.", Of(x, y, falls, 2), StringComparison.Ordinal);
+        List<(double, double)> nothing = [.. Enumerable.Range(0, 8).Select(i => ((double)i, i % 2 * 1.0))];
+        Assert.Equal(
+            "In 8 shots R10 does not go with age from roast. There are few of them, so take it as a hint.",
+            Of(x, y, nothing)
+        );
+        Assert.Equal("1 shot tells both: too few, or too much alike, for a trend.", Of(x, y, [(1, 1)]));
+        Assert.Equal("No shot tells both age from roast and R10.", Of(x, y, []));
+    }
 }

@@ -59,6 +59,12 @@ export default function LedgerPage() {
         title={bin ? 'Bin' : 'Ledger'}
         aside={
           <Flex gap="2" wrap="wrap">
+            <Button asChild>
+              <Link to="/ledger/trends">Trends</Link>
+            </Button>
+            <Button asChild>
+              <Link to="/ledger/arm">The arm</Link>
+            </Button>
             <Button aria-pressed={bin} onClick={() => change({ bin: !bin, page: 0, ticked: [] })}>
               {bin ? 'Back to the ledger' : 'Bin'}
             </Button>
