@@ -194,6 +194,37 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
                 s.Liking,
             })
             .HasDatabaseName("IX_Shots_Ledger");
+        // what the ledger is ordered by is taken from the measures by the database itself, and indexed
+        foreach (
+            var (name, measure) in new[]
+            {
+                (nameof(Shot.SecondsToOrderBy), "secondsFromPressure"),
+                (nameof(Shot.CupGramsToOrderBy), "cupGrams"),
+                (nameof(Shot.R10ToOrderBy), "r10"),
+            }
+        )
+        {
+            shot.Property<double?>(name)
+                .HasComputedColumnSql(
+                    $"CASE WHEN json_valid(Measures) THEN CAST(json_extract(Measures, '$.{measure}') AS REAL) END",
+                    stored: false
+                );
+            OrderedBy(name);
+        }
+
+        foreach (var name in new[] { nameof(Shot.DoseGrams), nameof(Shot.GrindSetting), nameof(Shot.Liking) })
+            OrderedBy(name);
+        // with what the ledger filters by, so that what does not fit is passed over within the index
+        void OrderedBy(string name) =>
+            shot.HasIndex(
+                    nameof(Shot.DeletedAt),
+                    name,
+                    nameof(Shot.Id),
+                    nameof(Shot.MachineId),
+                    nameof(Shot.BagId),
+                    nameof(Shot.BrewerId)
+                )
+                .HasDatabaseName($"IX_Shots_{name}");
         var trace = modelBuilder.Entity<ShotTrace>();
         trace.HasKey(t => t.ShotId);
         AsJson(trace.Property(t => t.Plan), () => ShippedPlans.EarlyPeak with { Name = "A plan that cannot be read" });

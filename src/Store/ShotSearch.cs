@@ -7,6 +7,7 @@ namespace RuddySpring.Store;
 public static class ShotSearch
 {
     private const int MostWords = 8;
+    private const int Common = 1000;
 
     /// <summary>SQL that makes the index and its triggers.</summary>
     public const string CreateSql = """
@@ -38,12 +39,20 @@ public static class ShotSearch
 
     /// <summary>Shots that hold every word of a search, each as the beginning of a word; all shots where nothing is
     /// searched.</summary>
-    public static IQueryable<Shot> In(RuddyContext db, string? search)
+    public static async Task<IQueryable<Shot>> InAsync(RuddyContext db, string? search, CancellationToken cancel)
     {
-        var match = Match(search);
-        return match is null
-            ? db.Shots
-            : db.Shots.FromSql($"SELECT * FROM Shots WHERE Id IN (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH {match})");
+        if (Match(search) is not { } match)
+            return db.Shots;
+        var some = await db
+            .Database.SqlQuery<int>(
+                $"SELECT count(*) AS Value FROM (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH {match} LIMIT {Common})"
+            )
+            .SingleAsync(cancel);
+        // of words that few shots hold, those are looked up and put in order; words that many hold are met soon enough when
+        // the shots are gone through in their order: the plus keeps the database from looking all of them up
+        return some < Common
+            ? db.Shots.FromSql($"SELECT * FROM Shots WHERE Id IN (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH {match})")
+            : db.Shots.FromSql($"SELECT * FROM Shots WHERE +Id IN (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH {match})");
     }
 
     /// <summary>The search as FTS5 wants it, every word quoted so that none is taken for an operator; null for no word.</summary>

@@ -32,8 +32,23 @@ public sealed record ShotLine(
     IReadOnlyList<int> SmallWeight
 );
 
-/// <summary>A page of the ledger, newest first.</summary>
-public sealed record LedgerPage(int Total, int Page, int Size, IReadOnlyList<ShotLine> Shots);
+/// <summary>A page of the ledger, in its order.</summary>
+/// <param name="Total">How many fit, as far as they are counted.</param>
+/// <param name="IsMore">Whether there are more than were counted.</param>
+/// <param name="HasOlder">Whether a page comes after this one.</param>
+public sealed record LedgerPage(int Total, bool IsMore, bool HasOlder, int Page, int Size, IReadOnlyList<ShotLine> Shots);
+
+/// <summary>What the ledger can be ordered by.</summary>
+public enum LedgerOrder
+{
+    Date,
+    Grind,
+    Dose,
+    Cup,
+    Time,
+    R10,
+    Liking,
+}
 
 /// <summary>
 /// A trace for drawing: even steps from the lever's first move, all of one length or null where no instrument told.

@@ -3,12 +3,14 @@ using RuddySpring.Core;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Store;
+using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Ledger;
 
 public static class LedgerEndpoints
 {
     private const int MostCompared = 20;
+    private const int MostCounted = 1000;
     private static readonly FieldRange PageSize = new("size", "Page size", 1, 200, "shots");
     private const int LongestSearch = 200;
     private static readonly FieldRange PageNumber = new("page", "Page", 0, 1_000_000, "");
@@ -39,14 +41,19 @@ public static class LedgerEndpoints
         int? machineId = null,
         int? bagId = null,
         int? brewerId = null,
+        int? grinderId = null,
         int? minLiking = null,
+        DateOnly? from = null,
+        DateOnly? until = null,
+        LedgerOrder order = LedgerOrder.Date,
+        bool ascending = false,
         bool bin = false
     )
     {
         PageSize.Check(size);
         PageNumber.Check(page);
         Texts.Lines(search, "search", "The search", LongestSearch);
-        var shots = ShotSearch.In(db, search).AsNoTracking();
+        var shots = (await ShotSearch.InAsync(db, search, cancel)).AsNoTracking();
         shots = bin ? shots.Where(s => s.DeletedAt != null) : shots.Where(s => s.DeletedAt == null);
         if (machineId is { } machine)
             shots = shots.Where(s => s.MachineId == machine);
@@ -54,15 +61,59 @@ public static class LedgerEndpoints
             shots = shots.Where(s => s.BagId == bag);
         if (brewerId is { } brewer)
             shots = shots.Where(s => s.BrewerId == brewer);
+        if (grinderId is { } grinder)
+            shots = shots.Where(s => s.GrinderId == grinder);
         if (minLiking is { } liking)
             shots = shots.Where(s => s.Liking >= liking);
-        var total = await shots.CountAsync(cancel);
-        var rows = await ShotViews
-            .WithNames(shots.OrderByDescending(s => s.PulledAt).ThenByDescending(s => s.Id))
-            .Skip(page * size)
-            .Take(size)
-            .ToListAsync(cancel);
-        return new(total, page, size, [.. rows.Select(ShotViews.Line)]);
+        if (from is { } first)
+        {
+            var since = StartOf(first);
+            shots = shots.Where(s => s.PulledAt >= since);
+        }
+
+        if (until is { } last)
+        {
+            var end = last == DateOnly.MaxValue ? DateTime.MaxValue : StartOf(last.AddDays(1));
+            shots = shots.Where(s => s.PulledAt < end);
+        }
+
+        var rows = await ShotViews.Named(Ordered(shots, order, ascending).Skip(page * size).Take(size + 1)).ToListAsync(cancel);
+        // counting all that fits costs more than showing it: beyond some it is said that there are more
+        var counted =
+            order == LedgerOrder.Date && page == 0 && rows.Count <= size
+                ? rows.Count
+                : await Ordered(shots, LedgerOrder.Date, false).Select(s => s.Id).Take(MostCounted + 1).CountAsync(cancel);
+        return new(
+            Math.Min(counted, MostCounted),
+            counted > MostCounted,
+            rows.Count > size,
+            page,
+            size,
+            [.. rows.Take(size).Select(ShotViews.Line)]
+        );
+    }
+
+    /// <summary>The start of a day here, UTC.</summary>
+    private static DateTime StartOf(DateOnly day) =>
+        day.Year is < 2 or > 9998
+            ? DateTime.SpecifyKind(day.ToDateTime(TimeOnly.MinValue), DateTimeKind.Utc)
+            : day.ToDateTime(TimeOnly.MinValue, DateTimeKind.Local).ToUniversalTime();
+
+    /// <summary>In an order; a shot without the number that is ordered by is left out.</summary>
+    private static IQueryable<Shot> Ordered(IQueryable<Shot> shots, LedgerOrder order, bool ascending)
+    {
+        IQueryable<Shot> By<T>(IQueryable<Shot> some, System.Linq.Expressions.Expression<Func<Shot, T>> by) =>
+            ascending ? some.OrderBy(by).ThenBy(s => s.Id) : some.OrderByDescending(by).ThenByDescending(s => s.Id);
+        return order switch
+        {
+            LedgerOrder.Grind => By(shots.Where(s => s.GrindSetting != null), s => s.GrindSetting),
+            LedgerOrder.Dose => By(shots, s => s.DoseGrams),
+            LedgerOrder.Cup => By(shots.Where(s => s.CupGramsToOrderBy != null), s => s.CupGramsToOrderBy),
+            LedgerOrder.Time => By(shots.Where(s => s.SecondsToOrderBy != null), s => s.SecondsToOrderBy),
+            LedgerOrder.R10 => By(shots.Where(s => s.R10ToOrderBy != null), s => s.R10ToOrderBy),
+            LedgerOrder.Liking => By(shots.Where(s => s.Liking != null), s => s.Liking),
+            _ => By(shots, s => s.PulledAt),
+        };
     }
 
     private static async Task<Comparison> CompareAsync(RuddyContext db, string ids, CancellationToken cancel)

@@ -74,6 +74,15 @@ public sealed class Shot : IVersioned
 
     public Measures Measures { get; set; } = new(null, null, null, null, null, null, null, null, null, null, null, null, null);
 
+    /// <summary>Seconds from first pressure, as the ledger is ordered by; the database takes it from <see cref="Measures"/>.</summary>
+    public double? SecondsToOrderBy { get; private set; }
+
+    /// <summary>Cup, g, likewise.</summary>
+    public double? CupGramsToOrderBy { get; private set; }
+
+    /// <summary>R10, bar s/ml, likewise.</summary>
+    public double? R10ToOrderBy { get; private set; }
+
     /// <summary>Pressure at 60 even times from start to end, in 1/20 bar, one byte each: the ledger's small trace.</summary>
     public byte[] SmallPressure { get; set; } = [];
 

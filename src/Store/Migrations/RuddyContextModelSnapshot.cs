@@ -441,6 +441,11 @@ namespace RuddySpring.Store.Migrations
                     b.Property<int?>("BrewerId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<double?>("CupGramsToOrderBy")
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("REAL")
+                        .HasComputedColumnSql("CASE WHEN json_valid(Measures) THEN CAST(json_extract(Measures, '$.cupGrams') AS REAL) END", false);
+
                     b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
 
@@ -486,9 +491,19 @@ namespace RuddySpring.Store.Migrations
                     b.Property<long>("PulledAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<double?>("R10ToOrderBy")
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("REAL")
+                        .HasComputedColumnSql("CASE WHEN json_valid(Measures) THEN CAST(json_extract(Measures, '$.r10') AS REAL) END", false);
+
                     b.Property<string>("SearchText")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<double?>("SecondsToOrderBy")
+                        .ValueGeneratedOnAddOrUpdate()
+                        .HasColumnType("REAL")
+                        .HasComputedColumnSql("CASE WHEN json_valid(Measures) THEN CAST(json_extract(Measures, '$.secondsFromPressure') AS REAL) END", false);
 
                     b.Property<string>("Seen")
                         .IsRequired()
@@ -532,6 +547,24 @@ namespace RuddySpring.Store.Migrations
                         .IsUnique()
                         .HasDatabaseName("IX_Shots_PullId")
                         .HasFilter("PullId IS NOT NULL");
+
+                    b.HasIndex("DeletedAt", "CupGramsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
+                        .HasDatabaseName("IX_Shots_CupGramsToOrderBy");
+
+                    b.HasIndex("DeletedAt", "DoseGrams", "Id", "MachineId", "BagId", "BrewerId")
+                        .HasDatabaseName("IX_Shots_DoseGrams");
+
+                    b.HasIndex("DeletedAt", "GrindSetting", "Id", "MachineId", "BagId", "BrewerId")
+                        .HasDatabaseName("IX_Shots_GrindSetting");
+
+                    b.HasIndex("DeletedAt", "Liking", "Id", "MachineId", "BagId", "BrewerId")
+                        .HasDatabaseName("IX_Shots_Liking");
+
+                    b.HasIndex("DeletedAt", "R10ToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
+                        .HasDatabaseName("IX_Shots_R10ToOrderBy");
+
+                    b.HasIndex("DeletedAt", "SecondsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
+                        .HasDatabaseName("IX_Shots_SecondsToOrderBy");
 
                     b.HasIndex("DeletedAt", "PulledAt", "Id", "MachineId", "BagId", "BrewerId", "Liking")
                         .HasDatabaseName("IX_Shots_Ledger");

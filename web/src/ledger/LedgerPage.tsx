@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { Choice } from '../shared/ui/Choice';
+import { Fold } from '../shared/ui/Fold';
 import { Button, Field, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { ShotTable } from './ShotTable';
 import { comparisonOf } from './comparison';
@@ -20,7 +21,8 @@ const likings = [2, 3, 4, 5].map((n) => ({ id: n, name: `${n} of 5` }));
 export default function LedgerPage() {
   const navigate = useNavigate();
   const { view, change } = useLedgerView();
-  const { search, machineId, bagId, minLiking, bin, page, ticked } = view;
+  const { search, machineId, bagId, minLiking, brewerId, grinderId, from, until, order, ascending } = view;
+  const { bin, page, ticked } = view;
   const words = useDeferredValue(search);
   const { data: bench } = useBench();
   // what was put away still has its shots
@@ -35,6 +37,12 @@ export default function LedgerPage() {
     machineId: machineId ?? undefined,
     bagId: bagId ?? undefined,
     minLiking: minLiking ?? undefined,
+    brewerId: brewerId ?? undefined,
+    grinderId: grinderId ?? undefined,
+    from: from || undefined,
+    until: until || undefined,
+    order,
+    ascending: ascending || undefined,
     bin: bin || undefined,
   };
   const { data: found, error } = useQuery({
@@ -50,9 +58,9 @@ export default function LedgerPage() {
   );
   const open = useCallback((id: number) => void navigate(`/taste/${id}`), [navigate]);
   const prepare = useReadyToCompare(ticked);
-  const pages = found ? Math.max(1, Math.ceil(found.total / size)) : 1;
-
-  const nothing = found?.total === 0 && !bin && !search && !machineId && !bagId && !minLiking;
+  const more = [brewerId, grinderId, from, until].filter(Boolean).length;
+  const filtered = search || machineId || bagId || minLiking || more > 0;
+  const nothing = found?.total === 0 && !bin && !filtered;
   return (
     <>
       <PageTitle
@@ -76,7 +84,7 @@ export default function LedgerPage() {
       >
         {bin
           ? 'Deleted shots. Each can be restored as it was.'
-          : 'Every shot, newest first. Select two or more to compare them.'}
+          : 'Every shot. Select two or more to compare them; a column\u2019s name orders by it.'}
       </PageTitle>
       {restore.error && <Notice role="alert">{sentenceOf(restore.error)}</Notice>}
       <Grid
@@ -111,6 +119,35 @@ export default function LedgerPage() {
           onChange={(id) => change({ minLiking: id })}
         />
       </Grid>
+      <Fold title="More filters" note={more > 0 ? `${more} set` : undefined} open={more > 0}>
+        <Grid
+          templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', md: 'repeat(4, minmax(0,1fr))' }}
+          gap="3"
+          mb="3"
+          alignItems="start"
+        >
+          <Choice
+            label="Who"
+            none="all"
+            options={bench?.brewers ?? []}
+            value={brewerId}
+            onChange={(id) => change({ brewerId: id })}
+          />
+          <Choice
+            label="Grinder"
+            none="all"
+            options={ever('Grinders', bench?.grinders)}
+            value={grinderId}
+            onChange={(id) => change({ grinderId: id })}
+          />
+          <Field label="From">
+            {(ids) => <Input {...ids} type="date" value={from} onChange={(e) => change({ from: e.target.value })} />}
+          </Field>
+          <Field label="Until">
+            {(ids) => <Input {...ids} type="date" value={until} onChange={(e) => change({ until: e.target.value })} />}
+          </Field>
+        </Grid>
+      </Fold>
       {!found ? (
         <Waiting error={error} />
       ) : (
@@ -131,24 +168,30 @@ export default function LedgerPage() {
           ) : bin ? (
             <Binned shots={found.shots} takeBack={restore.mutate} />
           ) : (
-            <ShotTable shots={found.shots} pinned={ticked} pin={pin} open={open} />
+            <ShotTable
+              shots={found.shots}
+              pinned={ticked}
+              pin={pin}
+              open={open}
+              order={order}
+              ascending={ascending}
+              sort={(by) => change({ order: by, ascending: by === order ? !ascending : false })}
+            />
           )}
         </Panel>
       )}
       <Flex justify="space-between" align="center" mt="3" gap="3" wrap="wrap">
         <Box fontSize="14px" color="quiet" role="status">
-          {found ? `${found.total} ${found.total === 1 ? 'shot' : 'shots'}` : ''}
+          {found ? counted(found) : ''}
         </Box>
-        {pages > 1 && (
+        {found && (page > 0 || found.hasOlder) && (
           <Flex gap="2" align="center">
             <Button onClick={() => change({ page: page - 1 })} disabled={page === 0}>
-              Newer
+              {order === 'Date' ? 'Newer' : 'Back'}
             </Button>
-            <Box fontSize="14px">
-              page {page + 1} of {pages}
-            </Box>
-            <Button onClick={() => change({ page: page + 1 })} disabled={page + 1 >= pages}>
-              Older
+            <Box fontSize="14px">page {page + 1}</Box>
+            <Button onClick={() => change({ page: page + 1 })} disabled={!found.hasOlder}>
+              {order === 'Date' ? 'Older' : 'On'}
             </Button>
           </Flex>
         )}
@@ -187,6 +230,10 @@ export default function LedgerPage() {
     </>
   );
 }
+
+/** How many there are, as far as they are counted. */
+const counted = ({ total, isMore }: Schemas['LedgerPage']) =>
+  isMore ? `More than ${total} shots` : `${total} ${total === 1 ? 'shot' : 'shots'}`;
 
 /** What lies in the bin, with the way back. */
 function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; takeBack: (id: number) => void }) {

@@ -1,11 +1,12 @@
 import { dayOf, timeOfDay } from '../shared/clock';
 import { chakra } from '@chakra-ui/react';
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { SmallTrace } from '../shared/plot/SmallTrace';
 import { number, useUnits } from '../shared/units/units';
 import { Tick } from '../shared/ui/Tick';
+import type { Order } from './useLedgerView';
 
 /** One set of styles for the whole table: forty rows of cells styled one by one would be felt when the page is opened. */
 const ShotsTable = chakra('table', {
@@ -15,6 +16,17 @@ const ShotsTable = chakra('table', {
     tableLayout: 'auto',
     '& th, & td': { px: { base: '1', sm: '2' }, py: '1.5', textAlign: 'start', verticalAlign: 'middle' },
     '& th': { fontSize: '13px', color: 'quiet', fontWeight: 500, whiteSpace: 'nowrap', lineHeight: 1.15 },
+    '& th button': {
+      font: 'inherit',
+      color: 'inherit',
+      textAlign: 'inherit',
+      minHeight: '44px',
+      cursor: 'pointer',
+      textDecoration: 'underline',
+      textDecorationStyle: 'dotted',
+      textUnderlineOffset: '3px',
+    },
+    '& th[aria-sort] button': { color: 'text', fontWeight: 650 },
     '& tbody tr': { borderTopWidth: '1px', borderColor: 'hairline', cursor: 'pointer', _hover: { bg: 'page' } },
     '& .end': { textAlign: 'end' },
     '& .wide': { display: { base: 'none', lg: 'table-cell' } },
@@ -43,10 +55,13 @@ interface Props {
   pinned: readonly number[];
   pin: (id: number) => void;
   open: (id: number) => void;
+  order: Order;
+  ascending: boolean;
+  sort: (by: Order) => void;
 }
 
 /** The shots of a page of the ledger. */
-export function ShotTable({ shots, pinned, pin, open }: Props) {
+export function ShotTable({ shots, pinned, pin, open, ...sorting }: Props) {
   const units = useUnits();
   return (
     <ShotsTable>
@@ -55,26 +70,28 @@ export function ShotTable({ shots, pinned, pin, open }: Props) {
           <th scope="col">
             <chakra.span srOnly>Compare</chakra.span>
           </th>
-          <th scope="col">Shot</th>
+          <SortHead {...sorting} by="Date">
+            Shot
+          </SortHead>
           <th scope="col">Trace</th>
           <th scope="col" className="middle">
             Coffee and machine
           </th>
-          <th scope="col" className="wide">
+          <SortHead {...sorting} by="Grind" className="wide">
             Grind
-          </th>
-          <th scope="col" className="end">
+          </SortHead>
+          <SortHead {...sorting} by="Cup" className="end">
             In, out
             <br />g
-          </th>
+          </SortHead>
           <th scope="col" className="end middle">
             Ratio
             <br />1 :
           </th>
-          <th scope="col" className="end">
+          <SortHead {...sorting} by="Time" className="end">
             Time
             <br />s
-          </th>
+          </SortHead>
           <th scope="col" className="end wide">
             Drops
             <br />s
@@ -89,14 +106,14 @@ export function ShotTable({ shots, pinned, pin, open }: Props) {
             <br />
             g/s
           </th>
-          <th scope="col" className="end middle">
+          <SortHead {...sorting} by="R10" className="end middle">
             R10
             <br />
             {units.resistance(0).unit}
-          </th>
-          <th scope="col" className="middle">
+          </SortHead>
+          <SortHead {...sorting} by="Liking" className="middle">
             Taste
-          </th>
+          </SortHead>
         </tr>
       </thead>
       <tbody>
@@ -105,6 +122,27 @@ export function ShotTable({ shots, pinned, pin, open }: Props) {
         ))}
       </tbody>
     </ShotsTable>
+  );
+}
+
+interface SortProps {
+  by: Order;
+  order: Order;
+  ascending: boolean;
+  sort: (by: Order) => void;
+  className?: string;
+  children: ReactNode;
+}
+
+/** A column's name that orders by it, and says which way it is ordered. */
+function SortHead({ by, order, ascending, sort, className, children }: SortProps) {
+  const here = by === order;
+  return (
+    <th scope="col" className={className} aria-sort={here ? (ascending ? 'ascending' : 'descending') : undefined}>
+      <button type="button" onClick={() => sort(by)}>
+        {children} <span aria-hidden="true">{here ? (ascending ? '\u25B2' : '\u25BC') : ''}</span>
+      </button>
+    </th>
   );
 }
 

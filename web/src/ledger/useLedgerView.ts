@@ -1,5 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import type { Schemas } from '../shared/api/client';
+
+/** What the ledger can be ordered by. */
+export const orders = ['Date', 'Grind', 'Dose', 'Cup', 'Time', 'R10', 'Liking'] as const satisfies readonly Order[];
+export type Order = Schemas['LedgerOrder'];
 
 /** What the ledger shows: kept in the address, so that it can be come back to, shared and kept as a bookmark. */
 export interface LedgerView {
@@ -7,6 +12,13 @@ export interface LedgerView {
   machineId: number | null;
   bagId: number | null;
   minLiking: number | null;
+  brewerId: number | null;
+  grinderId: number | null;
+  /** Days as 2026-11-27; empty for no limit. */
+  from: string;
+  until: string;
+  order: Order;
+  ascending: boolean;
   bin: boolean;
   page: number;
   /** Shots ticked to be compared, in the order of ticking. */
@@ -18,12 +30,23 @@ const numberIn = (params: URLSearchParams, key: string) => {
   return Number.isInteger(value) && value > 0 ? value : null;
 };
 
+const dayIn = (params: URLSearchParams, key: string) => {
+  const text = params.get(key) ?? '';
+  return /^\d{4}-\d{2}-\d{2}$/.test(text) && Number.isFinite(Date.parse(text)) ? text : '';
+};
+
 export function readView(params: URLSearchParams): LedgerView {
   return {
     search: params.get('search') ?? '',
     machineId: numberIn(params, 'machine'),
     bagId: numberIn(params, 'beans'),
     minLiking: numberIn(params, 'liked'),
+    brewerId: numberIn(params, 'brewer'),
+    grinderId: numberIn(params, 'grinder'),
+    from: dayIn(params, 'from'),
+    until: dayIn(params, 'until'),
+    order: orders.find((o) => o === params.get('order')) ?? 'Date',
+    ascending: params.has('ascending'),
     bin: params.has('bin'),
     page: (numberIn(params, 'page') ?? 1) - 1,
     ticked: [...new Set((params.get('ticked') ?? '').split('-').map(Number))].filter(
@@ -38,6 +61,12 @@ export function writeView(view: LedgerView): URLSearchParams {
   if (view.machineId) params.set('machine', String(view.machineId));
   if (view.bagId) params.set('beans', String(view.bagId));
   if (view.minLiking) params.set('liked', String(view.minLiking));
+  if (view.brewerId) params.set('brewer', String(view.brewerId));
+  if (view.grinderId) params.set('grinder', String(view.grinderId));
+  if (view.from) params.set('from', view.from);
+  if (view.until) params.set('until', view.until);
+  if (view.order !== 'Date') params.set('order', view.order);
+  if (view.ascending) params.set('ascending', '');
   if (view.bin) params.set('bin', '');
   if (view.page > 0) params.set('page', String(view.page + 1));
   if (view.ticked.length > 0) params.set('ticked', view.ticked.join('-'));

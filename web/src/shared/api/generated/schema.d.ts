@@ -2659,7 +2659,12 @@ export interface paths {
                     machineId?: number;
                     bagId?: number;
                     brewerId?: number;
+                    grinderId?: number;
                     minLiking?: number;
+                    from?: string;
+                    until?: string;
+                    order?: components["schemas"]["LedgerOrder"];
+                    ascending?: boolean;
                     bin?: boolean;
                 };
                 header?: never;
@@ -5711,10 +5716,22 @@ export interface components {
             /** @description How long a hand goes on after the cue to stop. */
             hands: components["schemas"]["LearnedDelay"][];
         };
-        /** @description A page of the ledger, newest first. */
+        /**
+         * @description What the ledger can be ordered by.
+         * @enum {unknown}
+         */
+        LedgerOrder: "Date" | "Grind" | "Dose" | "Cup" | "Time" | "R10" | "Liking";
+        /** @description A page of the ledger, in its order. */
         LedgerPage: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many fit, as far as they are counted.
+             */
             total: number;
+            /** @description Whether there are more than were counted. */
+            isMore: boolean;
+            /** @description Whether a page comes after this one. */
+            hasOlder: boolean;
             /** Format: int32 */
             page: number;
             /** Format: int32 */
