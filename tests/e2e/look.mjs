@@ -139,26 +139,6 @@ for (const [name, family, grams, card] of [
 await onto('PortableLever');
 await picture('pull-phone', '/pull', { phone: true, act: (page) => pulled(page, 8) });
 if (!only || only.includes('pull-phone')) await fetch(`${address}/api/pull/discard?forGood=true`, { method: 'POST' });
-await picture('practice-lesson', '/practice/hold-flow', {
-  act: async (page) => {
-    await page.getByRole('button', { name: /^Begin/ }).click();
-    const pad = page.getByRole('slider', { name: 'Virtual lever' });
-    const box = await pad.boundingBox();
-    await page.waitForTimeout(1200);
-    let at = 0.25;
-    await page.mouse.move(box.x + 100, box.y + box.height * at);
-    await page.mouse.down();
-    for (let i = 0; i < 260; i++) {
-      const [bar, grams] = await page.evaluate(() =>
-        ['pressure', 'grams'].map((n) => Number(document.querySelector(`[data-testid=live-${n}]`)?.textContent)),
-      );
-      if (grams > 12) break;
-      at = Math.min(0.9, Math.max(0.08, at + ((grams > 0.5 ? 6.5 : 2.5) - bar) * 0.012));
-      await page.mouse.move(box.x + 100, box.y + box.height * at);
-      await page.waitForTimeout(70);
-    }
-  },
-});
 await picture('practice', '/practice', { act: (page) => page.getByText('next for you').waitFor() });
 await picture('taste', '/taste/14', {
   fullPage: true,
@@ -172,6 +152,9 @@ await picture('ledger', '/ledger');
 await picture('compare', '/ledger/compare?ids=14%2C10', {
   fullPage: true,
   act: (page) => page.getByText('Not explained', { exact: true }).first().waitFor(),
+});
+await picture('trends', '/ledger/trends?beans=1&machine=1', {
+  act: (page) => page.getByText('What goes with liking').waitFor(),
 });
 await picture('shelf', '/shelf');
 await browser.close();
