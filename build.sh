@@ -40,13 +40,21 @@ build_server() {
   local stamp="$here/src/Server/bin/app/.ruddy-stamp"
   newer_than "$stamp" "$here/src" "$here/Directory.Build.props" "$here/Directory.Packages.props" "$here/global.json" || return 0
   echo "Building the server ..."
+  mkdir -p "$here/src/Server/bin"
   dotnet build "$here/src/Instruments" -c Release -v q -clp:NoSummary || return 1
-  # the lock files hold for every machine, so the packages of this one are noted beside what is built
-  dotnet publish "$here/src/Server" -c Release --use-current-runtime --self-contained false -o "$here/src/Server/bin/app" \
-    -p:PublishReadyToRun=true -p:OpenApiGenerateDocuments=false -p:RestoreLockedMode=false \
-    -p:NuGetLockFilePath=obj/publish.lock.json -p:StaticWebAssetsEnabled=false -p:EnableDefaultContentItems=false \
-    -v q -clp:NoSummary || return 1
+  if ! publish_server true >"$here/src/Server/bin/publish.txt" 2>&1; then
+    echo "The compiler that works beforehand is not to be had here; the server will start a little slower."
+    publish_server false || return 1
+  fi
   touch "$stamp"
+}
+
+# The lock files hold for every machine, so the packages of this one are noted beside what is built.
+publish_server() {
+  dotnet publish "$here/src/Server" -c Release --use-current-runtime --self-contained false -o "$here/src/Server/bin/app" \
+    -p:PublishReadyToRun="$1" -p:OpenApiGenerateDocuments=false -p:RestoreLockedMode=false \
+    -p:NuGetLockFilePath=obj/publish.lock.json -p:StaticWebAssetsEnabled=false -p:EnableDefaultContentItems=false \
+    -v q -clp:NoSummary
 }
 
 build_application() { build_front_end && build_server; }

@@ -27,8 +27,8 @@ internal static class LedgerTimes
         (
             "ordered by R10",
             "/api/shots?size=50&order=R10&ascending=true&machineId=1",
-            "SELECT * FROM Shots WHERE DeletedAt IS NULL AND MachineId = 1 AND R10ToOrderBy IS NOT NULL ORDER BY R10ToOrderBy, Id "
-                + "LIMIT 50"
+            "SELECT * FROM Shots WHERE DeletedAt IS NULL AND MachineId = 1 AND R10ToOrderBy IS NOT NULL "
+                + "ORDER BY R10ToOrderBy, Id LIMIT 50"
         ),
         (
             "a text search",

@@ -47,7 +47,8 @@ public static class TasteWords
         if (list.FirstOrDefault(w => w.Length > Longest) is { } longest)
             throw new DoesNotFitException(
                 "tasteWords",
-                $"A word for tasting has at most {Longest} characters; \u201c{longest[..Longest]}\u2026\u201d has {longest.Length}."
+                $"A word for tasting has at most {Longest} characters; \u201c{longest[..Longest]}\u2026\u201d has "
+                    + $"{longest.Length}."
             );
         return list;
     }

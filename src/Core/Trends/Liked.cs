@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace RuddySpring.Core.Trends;
 
 /// <summary>A quantity that goes with liking, or may.</summary>
@@ -57,8 +59,10 @@ public sealed record Liked(IReadOnlyList<LikedWith> With, int Tasted, string? Wa
             with,
             tasted.Count,
             tasted.Count < Thin
-                ? FormattableString.Invariant(
-                    $"Only {tasted.Count} tasted {(tasted.Count == 1 ? "shot" : "shots")}: with fewer than {Thin} most of this is luck."
+                ? string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Only {tasted.Count} tasted {(tasted.Count == 1 ? "shot" : "shots")}: with fewer than {Thin} most of this "
+                        + $"is luck."
                 )
                 : null
         );

@@ -34,11 +34,12 @@ public static class TrendWords
             thin += FormattableString.Invariant($" {coffees} coffees are mixed in it; choose one to see it alone.");
         if (!line.IsTold)
             return FormattableString.Invariant($"In {count} shots {Lower(y.Name)} does not go with {Lower(x.Name)}.{thin}");
+        var by = Math.Abs(line.Slope);
         return string.Create(
             CultureInfo.InvariantCulture,
-            $"In {count} shots {Lower(y.Name)} {(line.Slope > 0 ? "rises" : "falls")} by {Amount(Math.Abs(line.Slope), y.Unit)} for "
-                + $"{Each(x.Unit)} of {Lower(x.Name)} (95 % sure of {Amount(Math.Abs(line.Slope) - line.SlopePlusMinus, y.Unit)} to "
-                + $"{Amount(Math.Abs(line.Slope) + line.SlopePlusMinus, y.Unit)}).{thin}"
+            $"In {count} shots {Lower(y.Name)} {(line.Slope > 0 ? "rises" : "falls")} by {Amount(by, y.Unit)} for "
+                + $"{Each(x.Unit)} of {Lower(x.Name)} (95 % sure of {Amount(by - line.SlopePlusMinus, y.Unit)} to "
+                + $"{Amount(by + line.SlopePlusMinus, y.Unit)}).{thin}"
         );
     }
 

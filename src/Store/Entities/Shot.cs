@@ -74,7 +74,8 @@ public sealed class Shot : IVersioned
 
     public Measures Measures { get; set; } = new(null, null, null, null, null, null, null, null, null, null, null, null, null);
 
-    /// <summary>Seconds from first pressure, as the ledger is ordered by; the database takes it from <see cref="Measures"/>.</summary>
+    /// <summary>Seconds from first pressure, as the ledger is ordered by; the database takes it from
+    /// <see cref="Measures"/>.</summary>
     public double? SecondsToOrderBy { get; private set; }
 
     /// <summary>Cup, g, likewise.</summary>
@@ -94,7 +95,8 @@ public sealed class Shot : IVersioned
     /// <summary>What was tapped of stream and puck; null where nobody looked. Stored as JSON.</summary>
     public IReadOnlyList<Core.Reasoning.Seen>? Tapped { get; set; }
 
-    /// <summary>What was said afterwards of what had been done before the pull; null where nobody said. Stored as JSON.</summary>
+    /// <summary>What was said afterwards of what had been done before the pull; null where nobody said. Stored as
+    /// JSON.</summary>
     public Core.Reasoning.TickedBefore? Before { get; set; }
 
     /// <summary>Strength of the cup by refractometer, 0 to 1; null without one.</summary>

@@ -127,7 +127,8 @@ public sealed class TrendTests
         Assert.Null(ControlChart.Of([1, 2, 3]));
     }
 
-    [Fact] // Benjamini and Hochberg 1995, the fifteen probabilities of their example: the first four are told at 0.05 [from memory]
+    // Benjamini and Hochberg 1995, the fifteen probabilities of their example: the first four are told at 0.05 [from memory]
+    [Fact]
     public void False_discoveries_are_held_as_in_the_paper()
     {
         double[] luck =
@@ -236,7 +237,8 @@ public sealed class TrendTests
             TrendWords.Of(x, y, TrendLine.Of(pairs), RankCorrelation.Of(pairs), pairs.Count, coffees);
         List<(double, double)> falls = [.. Enumerable.Range(0, 20).Select(i => ((double)i, 9 - (0.2 * i) + (i % 2 * 0.1)))];
         Assert.StartsWith(
-            "In 20 shots R10 falls by 0.20 bar s/ml for each day of age from roast (95 % sure of 0.19 bar s/ml to 0.20 bar s/ml).",
+            "In 20 shots R10 falls by 0.20 bar s/ml for each day of age from roast "
+                + "(95 % sure of 0.19 bar s/ml to 0.20 bar s/ml).",
             Of(x, y, falls),
             StringComparison.Ordinal
         );

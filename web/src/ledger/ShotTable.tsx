@@ -8,7 +8,7 @@ import { number, useUnits } from '../shared/units/units';
 import { Tick } from '../shared/ui/Tick';
 import type { Order } from './useLedgerView';
 
-/** One set of styles for the whole table: forty rows of cells styled one by one would be felt when the page is opened. */
+/** One set of styles for the whole table: forty rows styled cell by cell would be felt when the page is opened. */
 const ShotsTable = chakra('table', {
   base: {
     width: '100%',

@@ -33,7 +33,8 @@ export default function NewMachinePage() {
   return (
     <>
       <PageTitle title="Add a machine">
-        Which of these is yours? Look at how it makes pressure and where its hot water comes from.
+        Which of these is yours? Look at how it makes pressure and where its hot water comes from. The numbers to begin
+        with are rounded figures of the family, common practice and no single machine&rsquo;s; measure yours later.
       </PageTitle>
       <Grid templateColumns={{ base: 'repeat(2, minmax(0,1fr))', lg: 'repeat(3, minmax(0,1fr))' }} gap="3">
         {starts.map((s) => (

@@ -77,7 +77,7 @@ function OneSchool({ school, inUse, pending, use }: OneProps) {
               {t.met === null ? '\u2013' : t.met ? '\u2713' : '\u2717'}
             </Box>
             <span>
-              {t.what}: {t.was === null ? 'not recorded' : `${units.sentence(t.was)}${t.met ? '' : ', off'}`}; wanted:{' '}
+              {t.what}: {t.was === null ? 'not recorded' : units.sentence(t.was) + (t.met ? '' : ', off')}; wanted:{' '}
               {units.sentence(t.wanted)}
             </span>
           </Flex>

@@ -33,7 +33,10 @@ export function ControlPanel({ title, unit: wire, digits, chart, ids }: Props) {
     <Panel aria-label={title}>
       <H2 mb="1">{title}</H2>
       <Pane
-        label={`${title}: ${values.length} in order, mean ${number(mean, digits)}, limits ${number(low, digits)} and ${number(high, digits)}`}
+        label={
+          `${title}: ${values.length} in order, mean ${number(mean, digits)}, ` +
+          `limits ${number(low, digits)} and ${number(high, digits)}`
+        }
         height={180}
         room={60}
         xDomain={[0.5, values.length + 0.5]}

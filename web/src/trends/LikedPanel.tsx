@@ -33,7 +33,8 @@ export function LikedPanel({ who, choose }: Props) {
             <Box mt="2">
               {told.length === 0
                 ? `Over ${liked.tasted} tasted shots nothing goes with liking more than luck would have it.`
-                : `Over ${liked.tasted} tasted shots these go with liking. That they go together does not say that one makes the other.`}
+                : `Over ${liked.tasted} tasted shots these go with liking. ` +
+                  'That they go together does not say that one makes the other.'}
             </Box>
           )}
           <Grid gap="3" mt="3">

@@ -7086,8 +7086,8 @@ export interface components {
             digits: number;
         };
         /**
-         * @description Spearman's rank correlation, ties by their mean rank. The interval is Fisher's transform with the variance (1 + rho^2 / 2) / (n
-         *     - 3) of Bonett and Wright 2000 (Psychometrika 65); the probability that it is luck by Student's t, as is usual for more than
+         * @description Spearman's rank correlation, ties by their mean rank. The interval is Fisher's transform with the variance
+         *     (1 + rho^2 / 2) / (n - 3) of Bonett and Wright 2000 (Psychometrika 65); the probability that it is luck by Student's t, as is usual for more than
          *     ten pairs.
          */
         RankCorrelation: {
