@@ -173,7 +173,8 @@ test('a shot is judged by another school, which says why it differs, and the she
   await expect(why.getByText('judged by long and gentle')).toBeVisible();
   await page.goto('/settings');
   await expect(page.getByRole('radio', { name: 'Long and gentle' })).toBeChecked();
-  await page.getByText('Time and ratio', { exact: true }).click();
+  await page.getByRole('radio', { name: 'Time and ratio' }).focus();
+  await page.keyboard.press('Space');
   await expect(page.getByRole('radio', { name: 'Time and ratio' })).toBeChecked();
   await page.goto('/taste/12');
   await expect(why.getByText('judged by time and ratio')).toBeVisible();
@@ -192,7 +193,8 @@ test('own words are tapped into the note, and what was forgotten is said afterwa
   await expect(page.getByRole('textbox', { name: 'In your words' })).toHaveValue(/, quince$/);
   await page.getByText('Before the pull').click();
   const screen = page.getByRole('radiogroup', { name: 'Lay the screen or paper on the puck' });
-  await screen.getByText('Forgotten').click();
+  await screen.getByRole('radio', { name: 'Forgotten' }).focus();
+  await page.keyboard.press('Space');
   await expect(screen.getByRole('radio', { name: 'Forgotten' })).toBeChecked();
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);
