@@ -17,7 +17,6 @@ public sealed record ExpectedPoint(double Grams, double LowBarSPerMl, double Mid
 public static class ExpectedResistance
 {
     private const double EightInTen = 1.2816; // standard deviations, of a normal distribution
-    private const double PuckShare = 0.07; // from puck to puck, as a share of the resistance
     private const double LeastFlow = 0.15;
 
     /// <summary>Against grams in the cup, at the same times as the measured course; empty where nothing was expected.</summary>
@@ -28,7 +27,7 @@ public static class ExpectedResistance
         if (shot.Restricted || shot.Expected is not { } expected || shot.Reading is not { } reading || measured.Count == 0)
             return [];
         var (clean, _) = reading.SinceLever;
-        var spread = EightInTen * Math.Sqrt((expected.Scale * expected.Scale) + (PuckShare * PuckShare));
+        var spread = EightInTen * FromTheGrind.Spread(expected);
         double[] factors = [Math.Exp(-spread), 1, Math.Exp(spread)];
         var courses = factors.Select(f => Played(shot, expected.Median * f, clean)).ToArray();
         var mlPerGram = MeasureShot.WaterMlPerGram(shot.Sheet.Water.StartC());

@@ -45,6 +45,10 @@ public static class FromTheGrind
             : null;
     }
 
+    /// <summary>One standard deviation of the logarithm of a puck's resistivity about what was expected of its grind.</summary>
+    public static double Spread(Fitting.Prediction expected) =>
+        Math.Sqrt((expected.Scale * expected.Scale) + (PuckShare * PuckShare));
+
     /// <summary>Time to the yield by the plan, s, at a resistivity.</summary>
     public static double PlanSeconds(ShotFacts shot, double resistivity) =>
         SimulatedShot.Pull(GrindResistivity.With(shot.Sheet, resistivity)).Seconds;
@@ -77,7 +81,7 @@ public static class FromTheGrind
         yield return new(
             Sign.Resistance,
             Math.Log(told) - expected.Mean,
-            Math.Sqrt((expected.Scale * expected.Scale) + (PuckShare * PuckShare)),
+            Spread(expected),
             FormattableString.Invariant(
                 $"the puck resisted {was:0.0} bar s/ml; {expected.Median * was / told:0.0} was to be expected of this setting"
             )

@@ -1,4 +1,5 @@
 using MathNet.Numerics.Distributions;
+using MathNet.Numerics.Statistics;
 
 namespace RuddySpring.Core.Trends;
 
@@ -24,21 +25,10 @@ public sealed record RankCorrelation(double Rho, double Low, double High, double
     {
         if (pairs.Count < Fewest)
             return null;
-        var (x, y) = (Ranks([.. pairs.Select(p => p.X)]), Ranks([.. pairs.Select(p => p.Y)]));
-        var (mx, my) = (x.Average(), y.Average());
-        double xx = 0,
-            yy = 0,
-            xy = 0;
-        for (var i = 0; i < x.Length; i++)
-        {
-            xx += (x[i] - mx) * (x[i] - mx);
-            yy += (y[i] - my) * (y[i] - my);
-            xy += (x[i] - mx) * (y[i] - my);
-        }
-
-        if (xx <= 0 || yy <= 0)
-            return null;
-        var rho = Math.Clamp(xy / Math.Sqrt(xx * yy), -1, 1);
+        var rho = Correlation.Spearman(pairs.Select(p => p.X), pairs.Select(p => p.Y));
+        if (!double.IsFinite(rho))
+            return null; // one of the two never changes
+        rho = Math.Clamp(rho, -1, 1);
         var held = Math.Clamp(rho, -Strongest, Strongest);
         var half = Normal975 * Math.Sqrt((1 + (held * held / 2)) / (pairs.Count - 3));
         var t = Math.Abs(held) * Math.Sqrt((pairs.Count - 2) / (1 - (held * held)));
@@ -49,23 +39,5 @@ public sealed record RankCorrelation(double Rho, double Low, double High, double
             2 * StudentT.CDF(0, 1, pairs.Count - 2, -t),
             pairs.Count
         );
-    }
-
-    /// <summary>Ranks from 1, those that are alike with their mean rank.</summary>
-    public static double[] Ranks(IReadOnlyList<double> values)
-    {
-        var order = Enumerable.Range(0, values.Count).OrderBy(i => values[i]).ToArray();
-        var ranks = new double[values.Count];
-        for (var from = 0; from < order.Length; )
-        {
-            var to = from;
-            while (to + 1 < order.Length && values[order[to + 1]].Equals(values[order[from]]))
-                to++;
-            for (var k = from; k <= to; k++)
-                ranks[order[k]] = ((from + to) / 2.0) + 1;
-            from = to + 1;
-        }
-
-        return ranks;
     }
 }

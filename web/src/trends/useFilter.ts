@@ -21,7 +21,6 @@ export function useFilter() {
     );
   return {
     text: (key: string, otherwise: string) => params.get(key) ?? otherwise,
-    number,
     set,
     machineId: number('machine'),
     bagId: number('beans'),
