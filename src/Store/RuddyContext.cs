@@ -47,6 +47,9 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     public DbSet<KeptSheet> Sheets => Set<KeptSheet>();
     public DbSet<Advice> Advices => Set<Advice>();
     public DbSet<Ladder> Ladders => Set<Ladder>();
+    public DbSet<SavedView> Views => Set<SavedView>();
+    public DbSet<ImportSource> ImportSources => Set<ImportSource>();
+    public DbSet<ShotPhoto> Photos => Set<ShotPhoto>();
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
@@ -99,6 +102,14 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
             entry.Entity is Shot
                 ? entry.State == EntityState.Added
                     || (entry.Reference(nameof(Shot.Taste)).TargetEntry is { State: EntityState.Modified or EntityState.Added })
+                    || entry.Properties.Any(p =>
+                        p.IsModified
+                        && p.Metadata.Name
+                            is nameof(Shot.BagId)
+                                or nameof(Shot.BrewerId)
+                                or nameof(Shot.GrinderId)
+                                or nameof(Shot.MachineId)
+                    )
                 : entry.State == EntityState.Modified
                     && entry.Properties.Any(p => p.IsModified && p.Metadata.Name is nameof(Bag.Name) or nameof(Bag.Roaster));
         return
@@ -166,6 +177,15 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         AsJson(shot.Property(s => s.Preparation!), () => new());
         AsJson(shot.Property(s => s.Tapped!), () => []);
         AsJson(shot.Property(s => s.Before!), () => new());
+        modelBuilder.Entity<SavedView>().HasIndex(v => v.Name).IsUnique().HasDatabaseName("IX_Views_Name");
+        modelBuilder
+            .Entity<ImportSource>()
+            .HasIndex(s => s.Fingerprint)
+            .IsUnique()
+            .HasDatabaseName("IX_ImportSources_Fingerprint");
+        var photo = modelBuilder.Entity<ShotPhoto>();
+        photo.HasOne(p => p.Shot).WithMany().HasForeignKey(p => p.ShotId).OnDelete(DeleteBehavior.Cascade);
+        photo.HasIndex(p => p.ShotId).HasDatabaseName("IX_Photos_ShotId");
         var ladder = modelBuilder.Entity<Ladder>();
         AsJson(ladder.Property(l => l.Plan), () => new Ladder().Plan with { });
         AsJson(ladder.Property(l => l.Places!), () => []);
@@ -212,6 +232,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
             OrderedBy(name);
         }
 
+        shot.HasIndex(s => s.Cause).HasFilter("Cause IS NOT NULL").HasDatabaseName("IX_Shots_Cause");
+        shot.HasIndex(s => new { s.DeletedAt, s.PlanName }).HasDatabaseName("IX_Shots_PlanName");
         foreach (var name in new[] { nameof(Shot.DoseGrams), nameof(Shot.GrindSetting), nameof(Shot.Liking) })
             OrderedBy(name);
         // with what the ledger filters by, so that what does not fit is passed over within the index
@@ -227,6 +249,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
                 .HasDatabaseName($"IX_Shots_{name}");
         var trace = modelBuilder.Entity<ShotTrace>();
         trace.HasKey(t => t.ShotId);
+        trace.Property(t => t.Clock).HasDefaultValue(ClockStart.Lever);
         AsJson(trace.Property(t => t.Plan), () => ShippedPlans.EarlyPeak with { Name = "A plan that cannot be read" });
         AsJson(trace.Property(t => t.Marked), () => Moments.None with { });
         AsJson(trace.Property(t => t.Moments), () => Moments.None with { });

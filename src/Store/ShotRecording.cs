@@ -29,12 +29,25 @@ public static class ShotRecording
 
     /// <summary>Sets plan, trace, moments, measures, the group's temperature where an instrument told it, and the small trace of
     /// a shot.</summary>
-    public static ShotReading SetTrace(Shot shot, PullPlan plan, Machine? machine, Basket? basket, Trace trace, Moments marked)
+    public static ShotReading SetTrace(
+        Shot shot,
+        PullPlan plan,
+        Machine? machine,
+        Basket? basket,
+        Trace trace,
+        Moments marked,
+        ClockStart clock = ClockStart.Lever
+    )
     {
         shot.PlanName = plan.Name;
         if (trace.Of(Channel.Group) is { } group)
             shot.GroupC ??= Math.Round(group.Values[0], 1);
-        shot.Trace = new ShotTrace { Plan = plan, Packed = TraceCodec.Encode(trace) };
+        shot.Trace = new ShotTrace
+        {
+            Plan = plan,
+            Packed = TraceCodec.Encode(trace),
+            Clock = clock,
+        };
         return Measure(shot, trace, marked, Context(shot.DoseGrams, shot.WaterC, machine, plan, basket));
     }
 
@@ -45,7 +58,9 @@ public static class ShotRecording
         var (clean, _) = reading.SinceLever;
         shot.Trace.Marked = marked;
         shot.Trace.Moments = reading.Moments;
-        shot.Measures = reading.Measures;
+        // a shot without a trace keeps what its source said of it
+        if (trace.Series.Any(s => s.Count > 0))
+            shot.Measures = reading.Measures.Known(shot.Trace.Clock);
         shot.SmallPressure = Small(clean, clean.HasPressure ? clean.PressureBar : [], 20.0);
         shot.SmallWeight = Small(clean, clean.HasWeight ? clean.WeightGrams : [], 2.0);
         return reading;

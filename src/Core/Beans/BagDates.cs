@@ -23,6 +23,28 @@ public sealed record BagDates(DateOnly RoastedOn, DateOnly? FrozenOn, DateOnly? 
         return Math.Max(0, days);
     }
 
+    /// <summary>The first and the last day on which it had rested for <paramref name="least"/> to <paramref name="most"/> whole
+    /// days; null where it never did.</summary>
+    public (DateOnly First, DateOnly Last)? DaysOfRest(int least, int most)
+    {
+        DateOnly LastWithAtMost(int days)
+        {
+            // the clock stands still in the freezer, and never when it was not in one or came out
+            if (FrozenOn is { } frozen && ThawedOn is null && frozen.DayNumber - RoastedOn.DayNumber <= days)
+                return DateOnly.MaxValue.AddDays(-1);
+            var inFreezer = FrozenOn is { } from && ThawedOn is { } to ? Math.Max(0, to.DayNumber - from.DayNumber) : 0;
+            var thawed = FrozenOn is { } since && since.DayNumber - RoastedOn.DayNumber <= days;
+            var last = RoastedOn.DayNumber + (long)days + (thawed ? inFreezer : 0);
+            return last < DateOnly.MaxValue.DayNumber ? DateOnly.FromDayNumber((int)last) : DateOnly.MaxValue.AddDays(-1);
+        }
+
+        if (least > most)
+            return null;
+        var first = least == 0 ? DateOnly.MinValue.AddDays(1) : LastWithAtMost(least - 1).AddDays(1);
+        var end = LastWithAtMost(most);
+        return first > end ? null : (first, end);
+    }
+
     /// <summary>The dates checked against each other and against today.</summary>
     /// <exception cref="DoesNotFitException">A date lies where it cannot.</exception>
     public BagDates Checked(DateOnly today)

@@ -39,7 +39,24 @@ public sealed record Measures(
     double? DrippedGrams = null,
     double? R10MeanBar = null,
     double? R10WetSeconds = null
-);
+)
+{
+    /// <summary>The measures of a record whose clock began with something else than the lever: what was before its beginning is not
+    /// in it, and no time counts from there.</summary>
+    public Measures Known(ClockStart clock) =>
+        clock switch
+        {
+            ClockStart.FirstPressure => this with { SecondsFromLever = null, SecondsToDrops = null },
+            ClockStart.FirstDrops => this with
+            {
+                SecondsFromLever = null,
+                SecondsFromPressure = null,
+                SecondsToDrops = null,
+                R10WetSeconds = null,
+            },
+            _ => this,
+        };
+}
 
 /// <summary>What is known of a shot besides its trace, as far as reading the trace needs it.</summary>
 /// <param name="DoseGrams">Dose, g.</param>

@@ -1,5 +1,7 @@
 using System.Globalization;
+using System.Text.Json;
 using Microsoft.AspNetCore.Http.Metadata;
+using RuddySpring.Core;
 
 namespace RuddySpring.Server.Hosting;
 
@@ -22,6 +24,15 @@ public sealed class QueryGuard(RequestDelegate next)
                     continue;
                 var type = parameter.ParameterInfo.ParameterType;
                 type = Nullable.GetUnderlyingType(type) ?? type;
+                if (type.IsEnum && !Parses(type, text))
+                {
+                    var field = JsonNamingPolicy.CamelCase.ConvertName(parameter.Name);
+                    throw new DoesNotFitException(
+                        field,
+                        $"{field} is \"{RequestSentences.Short(text)}\"; it must be one of {string.Join(", ", Enum.GetNames(type))}."
+                    );
+                }
+
                 if (!Parses(type, text))
                     throw new BadHttpRequestException(
                         $"Failed to bind parameter \"{type.Name} {parameter.Name}\" from \"{text}\"."
@@ -35,7 +46,7 @@ public sealed class QueryGuard(RequestDelegate next)
     private static bool Parses(Type type, string text) =>
         Type.GetTypeCode(type) switch
         {
-            _ when type.IsEnum => Enum.TryParse(type, text, ignoreCase: true, out _),
+            _ when type.IsEnum => Enum.TryParse(type, text, ignoreCase: true, out var value) && Enum.IsDefined(type, value),
             TypeCode.Int32 => int.TryParse(text, CultureInfo.InvariantCulture, out _),
             TypeCode.Int64 => long.TryParse(text, CultureInfo.InvariantCulture, out _),
             TypeCode.Double => double.TryParse(text, CultureInfo.InvariantCulture, out _),

@@ -210,6 +210,8 @@ public static class RuddyServer
         api.MapTrends();
         api.MapLadders();
         api.MapLedger();
+        api.MapSavedViews();
+        api.MapShotChanges();
         api.MapExchange();
         app.MapInstruments();
         app.MapHub<LiveHub>("/live");

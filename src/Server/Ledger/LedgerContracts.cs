@@ -38,6 +38,13 @@ public sealed record ShotLine(
 /// <param name="HasOlder">Whether a page comes after this one.</param>
 public sealed record LedgerPage(int Total, bool IsMore, bool HasOlder, int Page, int Size, IReadOnlyList<ShotLine> Shots);
 
+/// <summary>A cause that was named first for some shot.</summary>
+public sealed record NamedCause(string Key, string Name);
+
+/// <summary>What there is to filter by besides what stands on the bench.</summary>
+/// <param name="Plans">Names of the plans that were pulled.</param>
+public sealed record LedgerChoices(IReadOnlyList<string> Roasters, IReadOnlyList<string> Plans, IReadOnlyList<NamedCause> Causes);
+
 /// <summary>What the ledger can be ordered by.</summary>
 public enum LedgerOrder
 {

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Store;
@@ -12,13 +13,13 @@ public static class LedgerEndpoints
     private const int MostCompared = 20;
     private const int MostCounted = 1000;
     private static readonly FieldRange PageSize = new("size", "Page size", 1, 200, "shots");
-    private const int LongestSearch = 200;
     private static readonly FieldRange PageNumber = new("page", "Page", 0, 1_000_000, "");
     private static readonly FieldRange MomentSeconds = new("moment", "Moment", 0, 600, "s");
 
     public static void MapLedger(this IEndpointRouteBuilder api)
     {
         api.MapGet("/shots", PageAsync);
+        api.MapGet("/ledger/choices", ChoicesAsync);
         api.MapGet("/shots/{id:int}", (int id, RuddyContext db, CancellationToken cancel) =>
             ShotViews.WholeAsync(db, id, cancel)
         );
@@ -32,51 +33,34 @@ public static class LedgerEndpoints
         );
     }
 
+    /// <summary>What there is to filter by besides what stands on the bench.</summary>
+    private static async Task<LedgerChoices> ChoicesAsync(RuddyContext db, CancellationToken cancel)
+    {
+        var causes = await db
+            .Shots.Where(s => s.Cause != null && s.DeletedAt == null)
+            .Select(s => s.Cause!)
+            .Distinct()
+            .ToListAsync(cancel);
+        return new(
+            await db.Bags.Where(b => b.Roaster != "").Select(b => b.Roaster).Distinct().OrderBy(r => r).ToListAsync(cancel),
+            await db.Shots.Where(s => s.DeletedAt == null).Select(s => s.PlanName).Distinct().OrderBy(p => p).ToListAsync(cancel),
+            [.. CauseList.All.Where(c => causes.Contains(c.Key)).Select(c => new NamedCause(c.Key, c.Name))]
+        );
+    }
+
     private static async Task<LedgerPage> PageAsync(
         RuddyContext db,
+        [AsParameters] LedgerFilter filter,
         CancellationToken cancel,
         int page = 0,
         int size = 50,
-        string? search = null,
-        int? machineId = null,
-        int? bagId = null,
-        int? brewerId = null,
-        int? grinderId = null,
-        int? minLiking = null,
-        DateOnly? from = null,
-        DateOnly? until = null,
         LedgerOrder order = LedgerOrder.Date,
-        bool ascending = false,
-        bool bin = false
+        bool ascending = false
     )
     {
         PageSize.Check(size);
         PageNumber.Check(page);
-        Texts.Lines(search, "search", "The search", LongestSearch);
-        var shots = (await ShotSearch.InAsync(db, search, cancel)).AsNoTracking();
-        shots = bin ? shots.Where(s => s.DeletedAt != null) : shots.Where(s => s.DeletedAt == null);
-        if (machineId is { } machine)
-            shots = shots.Where(s => s.MachineId == machine);
-        if (bagId is { } bag)
-            shots = shots.Where(s => s.BagId == bag);
-        if (brewerId is { } brewer)
-            shots = shots.Where(s => s.BrewerId == brewer);
-        if (grinderId is { } grinder)
-            shots = shots.Where(s => s.GrinderId == grinder);
-        if (minLiking is { } liking)
-            shots = shots.Where(s => s.Liking >= liking);
-        if (from is { } first)
-        {
-            var since = StartOf(first);
-            shots = shots.Where(s => s.PulledAt >= since);
-        }
-
-        if (until is { } last)
-        {
-            var end = last == DateOnly.MaxValue ? DateTime.MaxValue : StartOf(last.AddDays(1));
-            shots = shots.Where(s => s.PulledAt < end);
-        }
-
+        var shots = await filter.InAsync(db, cancel);
         var rows = await ShotViews.Named(Ordered(shots, order, ascending).Skip(page * size).Take(size + 1)).ToListAsync(cancel);
         // counting all that fits costs more than showing it: beyond some it is said that there are more
         var counted =
@@ -92,12 +76,6 @@ public static class LedgerEndpoints
             [.. rows.Take(size).Select(ShotViews.Line)]
         );
     }
-
-    /// <summary>The start of a day here, UTC.</summary>
-    private static DateTime StartOf(DateOnly day) =>
-        day.Year is < 2 or > 9998
-            ? DateTime.SpecifyKind(day.ToDateTime(TimeOnly.MinValue), DateTimeKind.Utc)
-            : day.ToDateTime(TimeOnly.MinValue, DateTimeKind.Local).ToUniversalTime();
 
     /// <summary>In an order; a shot without the number that is ordered by is left out.</summary>
     private static IQueryable<Shot> Ordered(IQueryable<Shot> shots, LedgerOrder order, bool ascending)

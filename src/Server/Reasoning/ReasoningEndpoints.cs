@@ -85,6 +85,7 @@ public static class ReasoningEndpoints
     {
         var facts = await ShotFactsReader.OfAsync(db, id, cancel);
         var diagnosis = Diagnosis.Of(facts);
+        await KeepCauseAsync(id, diagnosis, db, cancel);
         var taken = await db
             .Advices.AsNoTracking()
             .Where(a => a.ShotId == id)
@@ -100,6 +101,16 @@ public static class ReasoningEndpoints
                 : null,
             new(facts.Record.Count(r => r.Worked), facts.Record.Count)
         );
+    }
+
+    /// <summary>What is named first is kept beside the shot, so that the ledger finds it; it is no change of the
+    /// shot.</summary>
+    private static async Task KeepCauseAsync(int id, Diagnosis diagnosis, RuddyContext db, CancellationToken cancel)
+    {
+        var first = diagnosis.Verdict == Verdict.NothingWrong ? null : diagnosis.Causes.Select(c => c.Key).FirstOrDefault();
+        await db
+            .Shots.Where(s => s.Id == id && s.Cause != first)
+            .ExecuteUpdateAsync(s => s.SetProperty(x => x.Cause, first), cancel);
     }
 
     /// <summary>Takes the advice for a cause: the sheet becomes this shot's with the change in it, and the next shot judges

@@ -11,6 +11,18 @@ public sealed class Brewer : IVersioned
     public int Id { get; set; }
     public int Version { get; set; }
     public string Name { get; set; } = "";
+
+    /// <summary>Key of the school that this person judges shots by; null for the household's.</summary>
+    public string? School { get; set; }
+
+    /// <summary>Unit that this person reads pressure in; null for the household's.</summary>
+    public string? PressureUnit { get; set; }
+
+    /// <summary>Unit that this person reads temperature in; null for the household's.</summary>
+    public string? TemperatureUnit { get; set; }
+
+    /// <summary>Unit that this person reads force in; null for the household's.</summary>
+    public string? ForceUnit { get; set; }
 }
 
 /// <summary>What stands on the bench until it is put away, and can be taken back; its shots keep it by name.</summary>
@@ -89,6 +101,9 @@ public sealed class Bag : IOnTheBench
 
     /// <summary>When it came out.</summary>
     public DateOnly? ThawedOn { get; set; }
+
+    /// <summary>Whose it is; null for everybody's.</summary>
+    public int? BrewerId { get; set; }
 
     /// <summary>Coffee left in it, g; each shot takes its dose off. Null where nobody weighed.</summary>
     public double? GramsLeft { get; set; }

@@ -105,6 +105,9 @@ public sealed class Shot : IVersioned
     /// <summary>From 1 to 5; null where not said. Beside the taste, because the ledger filters by it.</summary>
     public int? Liking { get; set; }
 
+    /// <summary>Key of the cause that was last named first for it; null where none was, or nobody asked.</summary>
+    public string? Cause { get; set; }
+
     /// <summary>What happened that the reader of the trace should know, e.g. a scale that fell silent.</summary>
     public string Notices { get; set; } = "";
 
@@ -133,6 +136,9 @@ public sealed class ShotTrace
 
     /// <summary>Moments found in the trace, with the marked ones in their place.</summary>
     public Moments Moments { get; set; } = Moments.None;
+
+    /// <summary>What its clock begins with.</summary>
+    public ClockStart Clock { get; set; }
 
     /// <summary>What the pull taught of puck, spout, scale and hand; null where nothing measured it. Stored as JSON.</summary>
     public LearnedPull? Learned { get; set; }

@@ -56,6 +56,9 @@ namespace RuddySpring.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("BrewerId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
 
@@ -160,8 +163,20 @@ namespace RuddySpring.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("ForceUnit")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Name")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PressureUnit")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("School")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TemperatureUnit")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Version")
@@ -272,6 +287,32 @@ namespace RuddySpring.Store.Migrations
                     b.ToTable("Households");
                 });
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.ImportSource", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Answers")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Fingerprint")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("UsedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Fingerprint")
+                        .IsUnique()
+                        .HasDatabaseName("IX_ImportSources_Fingerprint");
+
+                    b.ToTable("ImportSources");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.KeptSheet", b =>
                 {
                     b.Property<int>("Id")
@@ -372,6 +413,29 @@ namespace RuddySpring.Store.Migrations
                     b.ToTable("Practice");
                 });
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.SavedView", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Query")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name")
+                        .IsUnique()
+                        .HasDatabaseName("IX_Views_Name");
+
+                    b.ToTable("Views");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.Session", b =>
                 {
                     b.Property<int>("Id")
@@ -440,6 +504,9 @@ namespace RuddySpring.Store.Migrations
 
                     b.Property<int?>("BrewerId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Cause")
+                        .HasColumnType("TEXT");
 
                     b.Property<double?>("CupGramsToOrderBy")
                         .ValueGeneratedOnAddOrUpdate()
@@ -539,6 +606,10 @@ namespace RuddySpring.Store.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("Cause")
+                        .HasDatabaseName("IX_Shots_Cause")
+                        .HasFilter("Cause IS NOT NULL");
+
                     b.HasIndex("FileHash")
                         .HasDatabaseName("IX_Shots_FileHash")
                         .HasFilter("FileHash IS NOT NULL");
@@ -547,6 +618,9 @@ namespace RuddySpring.Store.Migrations
                         .IsUnique()
                         .HasDatabaseName("IX_Shots_PullId")
                         .HasFilter("PullId IS NOT NULL");
+
+                    b.HasIndex("DeletedAt", "PlanName")
+                        .HasDatabaseName("IX_Shots_PlanName");
 
                     b.HasIndex("DeletedAt", "CupGramsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
                         .HasDatabaseName("IX_Shots_CupGramsToOrderBy");
@@ -572,10 +646,50 @@ namespace RuddySpring.Store.Migrations
                     b.ToTable("Shots");
                 });
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.ShotPhoto", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("AddedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Height")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Jpeg")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<int>("ShotId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Small")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<int>("Width")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ShotId")
+                        .HasDatabaseName("IX_Photos_ShotId");
+
+                    b.ToTable("Photos");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.ShotTrace", b =>
                 {
                     b.Property<int>("ShotId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Clock")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT")
+                        .HasDefaultValue("Lever");
 
                     b.Property<string>("Learned")
                         .HasColumnType("TEXT");
@@ -688,6 +802,17 @@ namespace RuddySpring.Store.Migrations
 
                     b.Navigation("Taste")
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("RuddySpring.Store.Entities.ShotPhoto", b =>
+                {
+                    b.HasOne("RuddySpring.Store.Entities.Shot", "Shot")
+                        .WithMany()
+                        .HasForeignKey("ShotId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Shot");
                 });
 
             modelBuilder.Entity("RuddySpring.Store.Entities.ShotTrace", b =>

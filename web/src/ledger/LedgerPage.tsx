@@ -1,7 +1,7 @@
 import { momentOf } from '../shared/clock';
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useDeferredValue, useEffect } from 'react';
+import { useCallback, useDeferredValue, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
@@ -10,7 +10,11 @@ import { Fold } from '../shared/ui/Fold';
 import { Button, Field, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { ShotTable } from './ShotTable';
 import { comparisonOf } from './comparison';
-import { useLedgerView } from './useLedgerView';
+import { ColumnChoice } from './ColumnChoice';
+import { MoreFilters } from './MoreFilters';
+import { SavedViews } from './SavedViews';
+import { SelectionBar } from './SelectionBar';
+import { filterOf, moreSet, useLedgerView, writeView } from './useLedgerView';
 import { useRestore } from './useRestore';
 import { EmptyState } from '../shared/ui/EmptyState';
 
@@ -21,9 +25,10 @@ const likings = [2, 3, 4, 5].map((n) => ({ id: n, name: `${n} of 5` }));
 export default function LedgerPage() {
   const navigate = useNavigate();
   const { view, change } = useLedgerView();
-  const { search, machineId, bagId, minLiking, brewerId, grinderId, from, until, order, ascending } = view;
+  const { search, machineId, bagId, minLiking, order, ascending, columns } = view;
   const { bin, page, ticked } = view;
   const words = useDeferredValue(search);
+  const [choosing, setChoosing] = useState(false);
   const { data: bench } = useBench();
   // what was put away still has its shots
   const ever = (kind: Schemas['BenchKind'], there: readonly { id: number; name: string }[] = []) => [
@@ -31,19 +36,11 @@ export default function LedgerPage() {
     ...(bench?.putAway.filter((t) => t.kind === kind) ?? []),
   ];
   const query = {
+    ...filterOf({ ...view, search: words }),
     page,
     size,
-    search: words || undefined,
-    machineId: machineId ?? undefined,
-    bagId: bagId ?? undefined,
-    minLiking: minLiking ?? undefined,
-    brewerId: brewerId ?? undefined,
-    grinderId: grinderId ?? undefined,
-    from: from || undefined,
-    until: until || undefined,
     order,
     ascending: ascending || undefined,
-    bin: bin || undefined,
   };
   const { data: found, error } = useQuery({
     queryKey: ['shots', query],
@@ -58,7 +55,7 @@ export default function LedgerPage() {
   );
   const open = useCallback((id: number) => void navigate(`/taste/${id}`), [navigate]);
   const prepare = useReadyToCompare(ticked);
-  const more = [brewerId, grinderId, from, until].filter(Boolean).length;
+  const more = moreSet(view);
   const filtered = search || machineId || bagId || minLiking || more > 0;
   const nothing = found?.total === 0 && !bin && !filtered;
   return (
@@ -120,34 +117,15 @@ export default function LedgerPage() {
         />
       </Grid>
       <Fold title="More filters" note={more > 0 ? `${more} set` : undefined} open={more > 0}>
-        <Grid
-          templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', md: 'repeat(4, minmax(0,1fr))' }}
-          gap="3"
-          mb="3"
-          alignItems="start"
-        >
-          <Choice
-            label="Who"
-            none="all"
-            options={bench?.brewers ?? []}
-            value={brewerId}
-            onChange={(id) => change({ brewerId: id })}
-          />
-          <Choice
-            label="Grinder"
-            none="all"
-            options={ever('Grinders', bench?.grinders)}
-            value={grinderId}
-            onChange={(id) => change({ grinderId: id })}
-          />
-          <Field label="From">
-            {(ids) => <Input {...ids} type="date" value={from} onChange={(e) => change({ from: e.target.value })} />}
-          </Field>
-          <Field label="Until">
-            {(ids) => <Input {...ids} type="date" value={until} onChange={(e) => change({ until: e.target.value })} />}
-          </Field>
-        </Grid>
+        <MoreFilters
+          view={view}
+          change={change}
+          brewers={bench?.brewers ?? []}
+          grinders={ever('Grinders', bench?.grinders)}
+          baskets={ever('Baskets', bench?.baskets)}
+        />
       </Fold>
+      {!bin && <SavedViews query={writeView({ ...view, page: 0, ticked: [] }).toString()} />}
       {!found ? (
         <Waiting error={error} />
       ) : (
@@ -170,6 +148,7 @@ export default function LedgerPage() {
           ) : (
             <ShotTable
               shots={found.shots}
+              columns={columns}
               pinned={ticked}
               pin={pin}
               open={open}
@@ -181,9 +160,24 @@ export default function LedgerPage() {
         </Panel>
       )}
       <Flex justify="space-between" align="center" mt="3" gap="3" wrap="wrap">
-        <Box fontSize="14px" color="quiet" role="status">
-          {found ? counted(found) : ''}
-        </Box>
+        <Flex gap="3" align="center" wrap="wrap">
+          <Box fontSize="14px" color="quiet" role="status">
+            {found ? counted(found) : ''}
+          </Box>
+          {found && found.shots.length > 0 && !bin && (
+            <>
+              <Button
+                tone="quiet"
+                onClick={() => change({ ticked: [...new Set([...ticked, ...found.shots.map((s) => s.id)])] })}
+              >
+                Select this page
+              </Button>
+              <Button tone="quiet" onClick={() => setChoosing(true)}>
+                Columns
+              </Button>
+            </>
+          )}
+        </Flex>
         {found && (page > 0 || found.hasOlder) && (
           <Flex gap="2" align="center">
             <Button onClick={() => change({ page: page - 1 })} disabled={page === 0}>
@@ -197,35 +191,18 @@ export default function LedgerPage() {
         )}
       </Flex>
       {ticked.length > 0 && (
-        <Flex
-          position="sticky"
-          bottom={{ base: '64px', md: '12px' }}
-          mt="3"
-          gap="3"
-          align="center"
-          wrap="wrap"
-          bg="panel"
-          borderWidth="1px"
-          borderColor="text"
-          borderRadius="small"
-          p="2"
-          ps="4"
-        >
-          <Box flex="1">Selected: {ticked.map((id) => `shot ${id}`).join(', ')}</Box>
-          <Button onClick={() => change({ ticked: [] })}>Clear selection</Button>
-          <Button
-            tone="strong"
-            disabled={ticked.length < 2 || ticked.length > 20}
-            onPointerEnter={prepare}
-            onFocus={prepare}
-            onClick={() => {
-              prepare();
-              void navigate(`/ledger/compare?ids=${ticked.join(',')}`);
-            }}
-          >
-            {ticked.length < 2 ? 'Select one more to compare' : `Compare ${ticked.length}`}
-          </Button>
-        </Flex>
+        <SelectionBar
+          ticked={ticked}
+          clear={() => change({ ticked: [] })}
+          prepare={prepare}
+          compare={() => {
+            prepare();
+            void navigate(`/ledger/compare?ids=${ticked.join(',')}`);
+          }}
+        />
+      )}
+      {choosing && (
+        <ColumnChoice columns={columns} change={(next) => change({ columns: next })} close={() => setChoosing(false)} />
       )}
     </>
   );

@@ -4,8 +4,9 @@ import { memo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { SmallTrace } from '../shared/plot/SmallTrace';
-import { number, useUnits } from '../shared/units/units';
+import { number, useUnits, type Units } from '../shared/units/units';
 import { Tick } from '../shared/ui/Tick';
+import { usualColumns, type Column } from './columns';
 import type { Order } from './useLedgerView';
 
 /** One set of styles for the whole table: forty rows styled cell by cell would be felt when the page is opened. */
@@ -50,8 +51,137 @@ const ShotsTable = chakra('table', {
 
 const time = (iso: string) => timeOfDay(Date.parse(iso));
 
+interface Shown {
+  /** What stands over it, in a line or two. */
+  head: (units: Units) => ReactNode;
+  cell: (shot: Schemas['ShotLine'], units: Units) => ReactNode;
+  order?: Order;
+  /** Where the numbers stand, and from which width on it is shown while nobody chose the columns. */
+  className?: string;
+}
+
+const imported = (s: Schemas['ShotLine']) => (s.source === 'Imported' ? 'imported' : '');
+
+const twoLines = (name: string, unit: string) => (
+  <>
+    {name}
+    <br />
+    {unit}
+  </>
+);
+
+const shown: Record<Column, Shown> = {
+  Trace: {
+    head: () => 'Trace',
+    cell: (s) => (
+      <>
+        <SmallTrace pressure={s.smallPressure} weight={s.smallWeight} width={96} height={42} />
+        <div className="small narrow">{[s.bag || 'beans not noted', imported(s)].filter(Boolean).join(', ')}</div>
+      </>
+    ),
+  },
+  Coffee: {
+    head: () => 'Coffee and machine',
+    className: 'middle',
+    cell: (s) => (
+      <>
+        <div>{s.bag || 'beans not noted'}</div>
+        <div className="small">{[s.machine, s.brewer, imported(s)].filter(Boolean).join(', ')}</div>
+      </>
+    ),
+  },
+  Grind: {
+    head: () => 'Grind',
+    order: 'Grind',
+    className: 'wide line',
+    cell: (s) => (
+      <>
+        <b>{s.grindSetting ?? '\u2013'}</b> <span className="small">{s.grindSetting !== null ? s.scaleUnit : ''}</span>
+      </>
+    ),
+  },
+  InOut: {
+    head: () => twoLines('In, out', 'g'),
+    order: 'Cup',
+    className: 'end line',
+    cell: (s) => (
+      <b>
+        {number(s.doseGrams, 1)}, {number(s.measures.cupGrams, 1)}
+      </b>
+    ),
+  },
+  Ratio: {
+    head: () => twoLines('Ratio', '1 :'),
+    className: 'end middle',
+    cell: (s) => <b>{number(s.measures.ratio, 2)}</b>,
+  },
+  Time: {
+    head: () => twoLines('Time', 's'),
+    order: 'Time',
+    className: 'end',
+    cell: (s) => <b>{number(s.measures.secondsFromPressure, 0)}</b>,
+  },
+  Drops: {
+    head: () => twoLines('Drops', 's'),
+    className: 'end wide',
+    cell: (s) => <b>{number(s.measures.secondsToDrops, 0)}</b>,
+  },
+  Peak: {
+    head: (units) => twoLines('Peak', units.pressureUnit),
+    className: 'end wide',
+    cell: (s, units) => <b>{units.pressure(s.measures.peakBar, 1).value}</b>,
+  },
+  Flow: {
+    head: () => twoLines('Flow', 'g/s'),
+    className: 'end wide',
+    cell: (s) => <b>{number(s.measures.meanFlowGramsPerS, 2)}</b>,
+  },
+  R10: {
+    head: (units) => twoLines('R10', units.resistance(0).unit),
+    order: 'R10',
+    className: 'end middle',
+    cell: (s, units) => <b>{units.resistance(s.measures.r10).value}</b>,
+  },
+  Taste: {
+    head: () => 'Taste',
+    order: 'Liking',
+    className: 'middle taste',
+    cell: (s) => (
+      <>
+        <div>{s.taste.liking !== null ? `${s.taste.liking} of 5` : 'not tasted'}</div>
+        <div className="small">{s.taste.words}</div>
+      </>
+    ),
+  },
+  Plan: { head: () => 'Plan', cell: (s) => s.plan },
+  Roaster: { head: () => 'Roaster', cell: (s) => s.roaster || '\u2013' },
+  Who: { head: () => 'Who', cell: (s) => s.brewer || '\u2013' },
+  Water: {
+    head: (units) => twoLines('Water', units.temperature(0).unit),
+    className: 'end',
+    cell: (s, units) => <b>{units.temperature(s.waterC, 0).value}</b>,
+  },
+  Mean: {
+    head: (units) => twoLines('Mean', units.pressureUnit),
+    className: 'end',
+    cell: (s, units) => <b>{units.pressure(s.measures.meanBar, 1).value}</b>,
+  },
+  Work: {
+    head: () => twoLines('Work', 'J'),
+    className: 'end',
+    cell: (s) => <b>{number(s.measures.workJoules, 0)}</b>,
+  },
+};
+
+/** Columns that somebody chose are there on every screen. */
+const classOf = (column: Column, chosen: boolean) => {
+  const name = shown[column].className ?? '';
+  return chosen ? name.replace(/\b(wide|middle)\b/g, '').trim() : name;
+};
+
 interface Props {
   shots: readonly Schemas['ShotLine'][];
+  columns: readonly Column[];
   pinned: readonly number[];
   pin: (id: number) => void;
   open: (id: number) => void;
@@ -61,64 +191,45 @@ interface Props {
 }
 
 /** The shots of a page of the ledger. */
-export function ShotTable({ shots, pinned, pin, open, ...sorting }: Props) {
+export function ShotTable({ shots, columns, pinned, pin, open, ...sorting }: Props) {
   const units = useUnits();
+  const chosen = columns.join() !== usualColumns.join();
   return (
     <ShotsTable>
       <thead>
         <tr>
           <th scope="col">
-            <chakra.span srOnly>Compare</chakra.span>
+            <chakra.span srOnly>Select</chakra.span>
           </th>
           <SortHead {...sorting} by="Date">
             Shot
           </SortHead>
-          <th scope="col">Trace</th>
-          <th scope="col" className="middle">
-            Coffee and machine
-          </th>
-          <SortHead {...sorting} by="Grind" className="wide">
-            Grind
-          </SortHead>
-          <SortHead {...sorting} by="Cup" className="end">
-            In, out
-            <br />g
-          </SortHead>
-          <th scope="col" className="end middle">
-            Ratio
-            <br />1 :
-          </th>
-          <SortHead {...sorting} by="Time" className="end">
-            Time
-            <br />s
-          </SortHead>
-          <th scope="col" className="end wide">
-            Drops
-            <br />s
-          </th>
-          <th scope="col" className="end wide">
-            Peak
-            <br />
-            {units.pressureUnit}
-          </th>
-          <th scope="col" className="end wide">
-            Flow
-            <br />
-            g/s
-          </th>
-          <SortHead {...sorting} by="R10" className="end middle">
-            R10
-            <br />
-            {units.resistance(0).unit}
-          </SortHead>
-          <SortHead {...sorting} by="Liking" className="middle">
-            Taste
-          </SortHead>
+          {columns.map((column) => {
+            const { head, order } = shown[column];
+            const className = classOf(column, chosen);
+            return order ? (
+              <SortHead key={column} {...sorting} by={order} className={className}>
+                {head(units)}
+              </SortHead>
+            ) : (
+              <th key={column} scope="col" className={className}>
+                {head(units)}
+              </th>
+            );
+          })}
         </tr>
       </thead>
       <tbody>
         {shots.map((s) => (
-          <ShotRow key={s.id} shot={s} pinned={pinned.includes(s.id)} pin={pin} open={open} />
+          <ShotRow
+            key={s.id}
+            shot={s}
+            columns={columns}
+            chosen={chosen}
+            pinned={pinned.includes(s.id)}
+            pin={pin}
+            open={open}
+          />
         ))}
       </tbody>
     </ShotsTable>
@@ -148,13 +259,15 @@ function SortHead({ by, order, ascending, sort, className, children }: SortProps
 
 interface RowProps {
   shot: Schemas['ShotLine'];
+  columns: readonly Column[];
+  chosen: boolean;
   pinned: boolean;
   pin: (id: number) => void;
   open: (id: number) => void;
 }
 
 /** Drawn anew only when it changes or is ticked. */
-const ShotRow = memo(function ShotRow({ shot: s, pinned, pin, open }: RowProps) {
+const ShotRow = memo(function ShotRow({ shot: s, columns, chosen, pinned, pin, open }: RowProps) {
   const units = useUnits();
   return (
     <tr
@@ -173,48 +286,11 @@ const ShotRow = memo(function ShotRow({ shot: s, pinned, pin, open }: RowProps) 
           {time(s.pulledAt)}
         </div>
       </td>
-      <td>
-        <SmallTrace pressure={s.smallPressure} weight={s.smallWeight} width={96} height={42} />
-        <div className="small narrow">
-          {[s.bag || 'beans not noted', s.source === 'Imported' ? 'imported' : ''].filter(Boolean).join(', ')}
-        </div>
-      </td>
-      <td className="middle">
-        <div>{s.bag || 'beans not noted'}</div>
-        <div className="small">
-          {[s.machine, s.brewer, s.source === 'Imported' ? 'imported' : ''].filter(Boolean).join(', ')}
-        </div>
-      </td>
-      <td className="wide line">
-        <b>{s.grindSetting ?? '\u2013'}</b> <span className="small">{s.grindSetting !== null ? s.scaleUnit : ''}</span>
-      </td>
-      <td className="end line">
-        <b>
-          {number(s.doseGrams, 1)}, {number(s.measures.cupGrams, 1)}
-        </b>
-      </td>
-      <td className="end middle">
-        <b>{number(s.measures.ratio, 2)}</b>
-      </td>
-      <td className="end">
-        <b>{number(s.measures.secondsFromPressure, 0)}</b>
-      </td>
-      <td className="end wide">
-        <b>{number(s.measures.secondsToDrops, 0)}</b>
-      </td>
-      <td className="end wide">
-        <b>{units.pressure(s.measures.peakBar, 1).value}</b>
-      </td>
-      <td className="end wide">
-        <b>{number(s.measures.meanFlowGramsPerS, 2)}</b>
-      </td>
-      <td className="end middle">
-        <b>{units.resistance(s.measures.r10).value}</b>
-      </td>
-      <td className="middle taste">
-        <div>{s.taste.liking !== null ? `${s.taste.liking} of 5` : 'not tasted'}</div>
-        <div className="small">{s.taste.words}</div>
-      </td>
+      {columns.map((column) => (
+        <td key={column} className={classOf(column, chosen)}>
+          {shown[column].cell(s, units)}
+        </td>
+      ))}
     </tr>
   );
 });

@@ -2653,19 +2653,51 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
+                    /** @description Words, each as the beginning of a word. */
+                    Search?: string;
+                    MachineId?: number;
+                    BagId?: number;
+                    BrewerId?: number;
+                    GrinderId?: number;
+                    BasketId?: number;
+                    /** @description Liking at least, 1 to 5. */
+                    MinLiking?: number;
+                    /** @description Roaster of the beans, whole. */
+                    Roaster?: string;
+                    /** @description Name of the plan, whole. */
+                    Plan?: string;
+                    /** @description Key of the cause that was last named first. */
+                    Cause?: string;
+                    /** @description A taste that they have. */
+                    Taste?: components["schemas"]["TasteMark"];
+                    /** @description How much of it at least, of 4. */
+                    AtLeast?: number;
+                    /** @description Days of rest of the beans, least. */
+                    AgeFrom?: number;
+                    /** @description Days of rest of the beans, most. */
+                    AgeUntil?: number;
+                    /** @description Outside of the group at lever-up, degC, least. */
+                    GroupFromC?: number;
+                    /** @description Outside of the group at lever-up, degC, most. */
+                    GroupUntilC?: number;
+                    /** @description Water at the puck, degC, least. */
+                    WaterFromC?: number;
+                    /** @description Water at the puck, degC, most. */
+                    WaterUntilC?: number;
+                    /** @description Resistance of the grind, bar s/ml, least. */
+                    R10From?: number;
+                    /** @description Resistance of the grind, bar s/ml, most. */
+                    R10Until?: number;
+                    /** @description First day. */
+                    From?: string;
+                    /** @description Last day. */
+                    Until?: string;
+                    /** @description Whether those in the bin are meant. */
+                    Bin?: boolean;
                     page?: number;
                     size?: number;
-                    search?: string;
-                    machineId?: number;
-                    bagId?: number;
-                    brewerId?: number;
-                    grinderId?: number;
-                    minLiking?: number;
-                    from?: string;
-                    until?: string;
                     order?: components["schemas"]["LedgerOrder"];
                     ascending?: boolean;
-                    bin?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -2680,6 +2712,41 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["LedgerPage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerChoices"];
                     };
                 };
             };
@@ -2854,6 +2921,179 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerViewName"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LedgerViewToKeep"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerViewName"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/views/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerViewName"][];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ShotsChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShotsChanged"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/change/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ShotsChanged"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShotsTakenBack"];
+                    };
                 };
             };
         };
@@ -5716,6 +5956,13 @@ export interface components {
             /** @description How long a hand goes on after the cue to stop. */
             hands: components["schemas"]["LearnedDelay"][];
         };
+        /** @description What there is to filter by besides what stands on the bench. */
+        LedgerChoices: {
+            roasters: string[];
+            /** @description Names of the plans that were pulled. */
+            plans: string[];
+            causes: components["schemas"]["NamedCause"][];
+        };
         /**
          * @description What the ledger can be ordered by.
          * @enum {unknown}
@@ -5737,6 +5984,19 @@ export interface components {
             /** Format: int32 */
             size: number;
             shots: components["schemas"]["ShotLine"][];
+        };
+        /** @description A view of the ledger under a name. */
+        LedgerViewName: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            /** @description What is shown, as it stands in the ledger's address after the question mark. */
+            query: string;
+        };
+        /** @description A view to keep. */
+        LedgerViewToKeep: {
+            name: string;
+            query: string;
         };
         /** @description A lesson with what has come of it so far. */
         LessonView: {
@@ -6276,6 +6536,11 @@ export interface components {
              * @description The lever begins to move.
              */
             start?: null | number;
+        };
+        /** @description A cause that was named first for some shot. */
+        NamedCause: {
+            key: string;
+            name: string;
         };
         /** @description A school's rest window with its name. */
         NamedRest: {
@@ -7571,6 +7836,21 @@ export interface components {
             bags: components["schemas"]["BagAgeing"][];
             baskets: components["schemas"]["BasketLearned"][];
         };
+        /** @description A shot as it was before a change of many. */
+        ShotBefore: {
+            /** Format: int32 */
+            id: number;
+            /**
+             * Format: int32
+             * @description That the change gave it; a shot that was changed since is not taken back.
+             */
+            version: number;
+            /**
+             * Format: int32
+             * @description Number of what stood there; null for none.
+             */
+            was: null | number;
+        };
         /**
          * @description Why two shots differ: the model is run with one group of conditions of the first after another put in place of the second's,
          *     and each group's part is the mean over all orders (Shapley 1953, A value for n-person games), so that parts and rest add up to
@@ -7583,6 +7863,11 @@ export interface components {
             /** @description Whether a pull without a gauge was taken to have followed its plan. */
             fromPlans: boolean;
         };
+        /**
+         * @description What can be changed of many shots at once.
+         * @enum {unknown}
+         */
+        ShotField: "Brewer" | "Beans" | "Grinder" | "Basket" | "Bin";
         /** @description Heat of one shot. */
         ShotHeat: {
             /**
@@ -7703,6 +7988,32 @@ export interface components {
             extraction: null | string;
             /** @description What there was to be done before the pull, to ask for afterwards. */
             before: components["schemas"]["AskedBefore"][];
+        };
+        /** @description A change of many shots. */
+        ShotsChange: {
+            /** @description Their numbers. */
+            shots: number[];
+            field: components["schemas"]["ShotField"];
+            /**
+             * Format: int32
+             * @description Number of what is put in its place; null for none.
+             */
+            to?: null | number;
+        };
+        /** @description A change of many shots that was made, with what takes it back. */
+        ShotsChanged: {
+            field: components["schemas"]["ShotField"];
+            before: components["schemas"]["ShotBefore"][];
+        };
+        /** @description How far a change of many was taken back. */
+        ShotsTakenBack: {
+            /** Format: int32 */
+            done: number;
+            /**
+             * Format: int32
+             * @description Shots that were changed since and stay as they are.
+             */
+            left: number;
         };
         /**
          * @description A number of a shot that is told against what was expected of it: 0 is as expected.
@@ -7875,6 +8186,8 @@ export interface components {
              */
             waterC: number;
         };
+        /** @enum {unknown} */
+        TasteMark: "Sour" | "Bitter" | "Dry" | "Sweet" | "Body" | null;
         /** @description How a shot tasted; null where nothing was said. */
         TasteView: {
             /** Format: int32 */

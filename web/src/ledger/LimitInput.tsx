@@ -1,0 +1,32 @@
+import { useState } from 'react';
+import { Input } from '../shared/ui/elements';
+
+interface Props {
+  label: string;
+  placeholder: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+}
+
+const round = (value: number) => Number(value.toFixed(2));
+
+/** A number that may be missing; half a number, as while typing, changes nothing. */
+export function LimitInput({ label, placeholder, value, onChange }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <Input
+      aria-label={label}
+      placeholder={placeholder}
+      inputMode="decimal"
+      value={typed ?? (value === null ? '' : String(round(value)))}
+      onChange={(e) => {
+        const text = e.target.value;
+        setTyped(text);
+        const number = Number(text.replace(',', '.'));
+        if (text.trim() === '') onChange(null);
+        else if (Number.isFinite(number) && number >= 0) onChange(number);
+      }}
+      onBlur={() => setTyped(null)}
+    />
+  );
+}
