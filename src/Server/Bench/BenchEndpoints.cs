@@ -130,7 +130,7 @@ public static class BenchEndpoints
     private static readonly FieldRange Zero = new("zeroPoint", "Zero point", -1000, 1000, "");
     private static readonly FieldRange Retention = new("retentionGrams", "Held back", 0, 30, "g");
     private static readonly FieldRange Purge = new("purgeGrams", "Purge", 0, 50, "g");
-    private static readonly FieldRange Left = new("gramsLeft", "Grams left", 0, 5000, "g");
+    internal static readonly FieldRange Left = new("gramsLeft", "Grams left", 0, 5000, "g");
 
     public static void MapBench(this IEndpointRouteBuilder api)
     {
@@ -358,7 +358,7 @@ public static class BenchEndpoints
         );
     }
 
-    private static void Apply(Grinder row, GrinderChange change)
+    internal static void Apply(Grinder row, GrinderChange change)
     {
         row.Name = Texts.Required(change.Name, "name", "Name");
         row.ScaleUnit = Texts.Required(change.ScaleUnit, "scaleUnit", "Name of a step", 20);

@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Net.Http.Headers;
+using RuddySpring.Server.Exchange.Households;
+using RuddySpring.Server.Photos;
 
 namespace RuddySpring.Server.Hosting;
 
@@ -31,16 +33,24 @@ public sealed class BodyGuard(RequestDelegate next)
             && !HeaderUtilities.RemoveQuotes(type.Charset).Equals("utf-8", StringComparison.OrdinalIgnoreCase)
         )
             throw new UnreadableBodyException(StatusCodes.Status415UnsupportedMediaType, "The text of a request must be UTF-8.");
+        var (kind, most) = BodyOf(context.Request.Path);
         // before the routing, which would not find an address for it
-        if (context.Request.ContentLength > 0 && !context.Request.HasJsonContentType())
+        if (context.Request.ContentLength > 0 && !IsOf(kind, context.Request))
             throw new UnreadableBodyException(
                 StatusCodes.Status415UnsupportedMediaType,
-                "The request must carry JSON, with the content type application/json."
+                kind == BodyKind.Photo
+                    ? "The request must carry a picture, with the content type image/jpeg, image/png or image/webp."
+                    : "The request must carry JSON, with the content type application/json."
             );
+        if (
+            most != RuddyServer.LargestUpload
+            && context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size
+        )
+            size.MaxRequestBodySize = most;
         try
         {
-            if (context.Request.ContentLength > RuddyServer.LargestUpload)
-                throw TooLarge();
+            if (context.Request.ContentLength > most)
+                throw TooLarge(most);
             await next(context);
         }
         catch (Exception error)
@@ -48,14 +58,31 @@ public sealed class BodyGuard(RequestDelegate next)
             )
         {
             await DrainAsync(context);
-            throw TooLarge();
+            throw TooLarge(most);
         }
     }
 
-    private static UnreadableBodyException TooLarge() =>
+    private enum BodyKind
+    {
+        Json,
+        Photo,
+    }
+
+    /// <summary>What a body may be and how large, by where it is sent.</summary>
+    private static (BodyKind Kind, long Most) BodyOf(PathString path) =>
+        path.Equals("/api/exchange/household", StringComparison.OrdinalIgnoreCase) ? (BodyKind.Json, HouseholdImports.LargestFile)
+        : path.Value?.EndsWith("/photos", StringComparison.OrdinalIgnoreCase) == true ? (BodyKind.Photo, Photo.LargestFile)
+        : (BodyKind.Json, RuddyServer.LargestUpload);
+
+    private static bool IsOf(BodyKind kind, HttpRequest request) =>
+        kind == BodyKind.Photo
+            ? request.ContentType?.StartsWith("image/", StringComparison.OrdinalIgnoreCase) == true
+            : request.HasJsonContentType();
+
+    private static UnreadableBodyException TooLarge(long most) =>
         new(
             StatusCodes.Status413PayloadTooLarge,
-            $"What was sent is larger than {RuddyServer.LargestUpload / 1024 / 1024} MB, the most that is read."
+            $"What was sent is larger than {most / 1024 / 1024} MB, the most that is read."
         );
 
     private static async Task DrainAsync(HttpContext context)

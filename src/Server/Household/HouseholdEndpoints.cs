@@ -80,11 +80,11 @@ public static class HouseholdEndpoints
                 row.Name = Texts.Required(change.Name, "name", "Name");
                 row.AltitudeMetres = Atmosphere.Altitude.Check(change.AltitudeMetres);
                 row.AmbientC = HeatRanges.Ambient.Check(change.AmbientC);
-                row.PressureUnit = OneOf(change.PressureUnit, "pressureUnit", "bar", "psi", "kPa");
-                row.TemperatureUnit = OneOf(change.TemperatureUnit, "temperatureUnit", "degC", "degF");
-                row.ForceUnit = OneOf(change.ForceUnit, "forceUnit", "kgf", "N");
-                if (change.School is { } school)
-                    row.School = OneOf(school, "school", [.. SchoolList.All.Select(s => s.Key)]);
+                DisplayUnits.Check(change.PressureUnit, change.TemperatureUnit, change.ForceUnit);
+                row.PressureUnit = change.PressureUnit;
+                row.TemperatureUnit = change.TemperatureUnit;
+                row.ForceUnit = change.ForceUnit;
+                row.School = KnownSchool(change.School) ?? row.School;
                 if (change.TasteWords is { } words)
                     row.TasteWords = TasteWords.Checked(words);
                 await db.SaveChangesAsync(cancel);
@@ -110,8 +110,13 @@ public static class HouseholdEndpoints
             row.TasteWords
         );
 
-    private static string OneOf(string value, string field, params string[] allowed) =>
-        allowed.Contains(value)
-            ? value
-            : throw new DoesNotFitException(field, $"{field} must be one of {string.Join(", ", allowed)}.");
+    /// <summary>The key of a school, or null.</summary>
+    /// <exception cref="DoesNotFitException">There is no such school.</exception>
+    public static string? KnownSchool(string? key) =>
+        key is null || SchoolList.All.Any(s => s.Key == key)
+            ? key
+            : throw new DoesNotFitException(
+                "school",
+                $"school must be one of {string.Join(", ", SchoolList.All.Select(s => s.Key))}."
+            );
 }

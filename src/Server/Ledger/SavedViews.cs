@@ -16,8 +16,8 @@ public sealed record LedgerViewToKeep(string Name, string Query);
 public static class SavedViews
 {
     private const int Most = 30;
-    private const int LongestName = 40;
-    private const int LongestQuery = 500;
+    internal const int LongestName = 40;
+    internal const int LongestQuery = 500;
 
     public static void MapSavedViews(this IEndpointRouteBuilder api)
     {
