@@ -10,6 +10,7 @@ namespace RuddySpring.Server.Exchange;
 public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeader)
 {
     private const int LongestLine = 20_000;
+    private const int LinesLookedAt = 30;
     private static readonly char[] Separators = [';', '\t', ',', '|'];
 
     /// <summary>Text of a file: by its byte-order mark, else UTF-8, else Latin-1.</summary>
@@ -44,7 +45,10 @@ public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeade
     /// <exception cref="DoesNotFitException">No separator cuts the lines alike.</exception>
     public static CsvDialect Detect(string text)
     {
-        var lines = text.Split('\n').Select(l => l.TrimEnd('\r')).Where(l => l.Trim().Length > 0).Take(30).ToList();
+        var lines = Lines(text, quotes: true);
+        // a quotation mark that is never closed, as for inches, would make one line of all the rest
+        if (lines.Exists(l => l.Length > LongestLine))
+            lines = Lines(text, quotes: false);
         if (lines.Count < 2)
             throw new DoesNotFitException("file", "The file has fewer than two lines; a trace needs a row for each sample.");
         if (lines.Exists(l => l.Length > LongestLine))
@@ -70,6 +74,27 @@ public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeade
             best.Separator != ',' && cells.Any(c => c.Contains(',')) && !cells.Any(c => c.Contains('.') && !c.Contains(':'));
         var header = Cells(lines[0], best.Separator).Any(c => c.Length > 0 && !CsvNumber.Looks(c, decimalComma));
         return new(best.Separator, decimalComma, header);
+    }
+
+    /// <summary>The first lines that are not empty; a line break inside quotation marks ends none where they count.</summary>
+    private static List<string> Lines(string text, bool quotes)
+    {
+        var lines = new List<string>();
+        var quoted = false;
+        var from = 0;
+        for (var i = 0; i <= text.Length && lines.Count < LinesLookedAt; i++)
+        {
+            if (quotes && i < text.Length && text[i] == '"')
+                quoted = !quoted;
+            if (i < text.Length && (text[i] != '\n' || quoted) && i - from <= LongestLine)
+                continue;
+            var line = text[from..i].TrimEnd('\r');
+            if (line.Trim().Length > 0)
+                lines.Add(line);
+            from = i + 1;
+        }
+
+        return lines;
     }
 
     private static List<string> Cells(string line, char separator)

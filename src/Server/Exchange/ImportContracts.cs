@@ -58,7 +58,16 @@ public sealed record ImportQuestion(
 
 /// <summary>A file and its shot.</summary>
 /// <param name="Answered">Questions to which the answer was to keep it all the same; only used when it is kept.</param>
-public sealed record ImportRequest(ImportFile File, ImportedShot Shot, IReadOnlyList<ImportQuestionKind>? Answered = null);
+/// <param name="Clock">What the file's clock begins with; null where nobody has said.</param>
+public sealed record ImportRequest(
+    ImportFile File,
+    ImportedShot Shot,
+    IReadOnlyList<ImportQuestionKind>? Answered = null,
+    ClockStart? Clock = null
+);
+
+/// <summary>How a trace's file is read.</summary>
+public sealed record TraceAnswers(IReadOnlyList<ImportColumn> Columns, ClockStart Clock);
 
 /// <summary>What would be imported.</summary>
 /// <param name="Separator">Name of the separator found.</param>
@@ -72,6 +81,8 @@ public sealed record ImportRequest(ImportFile File, ImportedShot Shot, IReadOnly
 /// <param name="GroupC">The group's temperature that would be stored, degC.</param>
 /// <param name="Corrections">What was put right in the trace.</param>
 /// <param name="Questions">What would be asked.</param>
+/// <param name="Clock">What the file's clock begins with; null where it must be asked.</param>
+/// <param name="IsRemembered">Whether a file with these columns was read this way before.</param>
 public sealed record ImportPreview(
     string Separator,
     bool DecimalComma,
@@ -88,5 +99,7 @@ public sealed record ImportPreview(
     double? YieldGrams,
     double? GroupC,
     IReadOnlyList<TraceCorrection> Corrections,
-    IReadOnlyList<ImportQuestion> Questions
+    IReadOnlyList<ImportQuestion> Questions,
+    ClockStart? Clock,
+    bool IsRemembered
 );

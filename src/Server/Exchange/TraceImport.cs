@@ -23,7 +23,7 @@ public sealed class TraceImport(RuddyContext db, TimeProvider time)
     private static readonly DateTime Earliest = new(1950, 1, 1, 0, 0, 0, DateTimeKind.Utc);
     private static readonly FieldRange WaterC = new("waterC", "Water at the puck", 20, 100, "degC");
     private static readonly FieldRange GroupC = new("groupC", "Group", 0, 150, "degC");
-    private static readonly PullPlan UnknownPlan = ShippedPlans.EarlyPeak with
+    internal static readonly PullPlan UnknownPlan = ShippedPlans.EarlyPeak with
     {
         Key = PullPlan.UnknownKey,
         Name = "not known",
@@ -37,6 +37,7 @@ public sealed class TraceImport(RuddyContext db, TimeProvider time)
         ImportRequest request,
         Trace trace,
         IReadOnlyList<string> notes,
+        ClockStart clock,
         CancellationToken cancel
     )
     {
@@ -84,7 +85,7 @@ public sealed class TraceImport(RuddyContext db, TimeProvider time)
             Notices =
                 $"Imported from {Texts.Optional(request.File.FileName, "fileName", "File name", 120)}. {string.Join(" ", notes)}".Trim(),
         };
-        var reading = ShotRecording.SetTrace(shot, plan, machine.Spec, basket?.Spec, trace, Moments.None);
+        var reading = ShotRecording.SetTrace(shot, plan, machine.Spec, basket?.Spec, trace, Moments.None, clock);
         shot.YieldGrams = said.YieldGrams ?? Math.Round(shot.Measures.CupGrams ?? 0.0, 1);
         return (shot, reading);
     }

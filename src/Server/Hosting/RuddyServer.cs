@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Http.Json;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Exchange;
 using RuddySpring.Server.Exchange.Households;
+using RuddySpring.Server.Exchange.Logbooks;
 using RuddySpring.Server.Explain;
 using RuddySpring.Server.Household;
 using RuddySpring.Server.Instruments;
@@ -170,6 +171,7 @@ public static class RuddyServer
         services.AddSingleton<PracticeDesk>();
         services.AddScoped<PullKeeping>();
         services.AddScoped<TraceImport>();
+        services.AddScoped<LogbookImport>();
         services.AddSingleton<HouseholdImports>();
         services.AddScoped<SessionDesk>();
         services.AddSingleton(new ProbePace(TimeSpan.FromSeconds(5 / options.Speed)));

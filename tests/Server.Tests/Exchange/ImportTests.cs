@@ -45,6 +45,7 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
             ["file"] = file.DeepClone(),
             ["shot"] = shot,
             ["answered"] = new JsonArray("SameFile"),
+            ["clock"] = "Lever",
         };
     }
 

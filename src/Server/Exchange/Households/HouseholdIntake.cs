@@ -49,11 +49,15 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
         {
             await SortAsync(piece, cancel);
         }
+        catch (DoesNotFitException error) when (error.Field == "file")
+        {
+            throw;
+        }
         catch (FieldRangeException error)
         {
             throw At(piece, error.Range.Field, Quantity.Plain(error.Sentence));
         }
-        catch (DoesNotFitException error) when (error.Field != "file")
+        catch (DoesNotFitException error)
         {
             throw At(piece, error.Field, Quantity.Plain(error.Sentence));
         }

@@ -41,13 +41,13 @@ public sealed class SectionReader(Stream stream)
             {
                 isOver = Next(out piece);
             }
-            catch (JsonException)
+            catch (JsonException error)
             {
                 throw new DoesNotFitException(
                     "file",
                     _isWhole && _passed + _end > 0 && IsCutOff()
                         ? $"The file ends in the middle, at line {LineAt(_end)}: it is cut off. Nothing was changed."
-                        : $"The file is not valid JSON near line {LineAt(_end)}."
+                        : $"The file is not valid JSON near line {error.LineNumber + 1}."
                 );
             }
 
