@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.RegularExpressions;
 using RuddySpring.Core;
 
 namespace RuddySpring.Server.Exchange;
@@ -7,7 +8,7 @@ namespace RuddySpring.Server.Exchange;
 /// <param name="Separator">Between cells.</param>
 /// <param name="DecimalComma">Whether numbers carry a comma.</param>
 /// <param name="HasHeader">Whether the first line names the columns.</param>
-public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeader)
+public sealed partial record CsvDialect(char Separator, bool DecimalComma, bool HasHeader)
 {
     private const int LongestLine = 20_000;
     private const int LinesLookedAt = 30;
@@ -71,10 +72,16 @@ public sealed record CsvDialect(char Separator, bool DecimalComma, bool HasHeade
             );
         var cells = lines.Skip(1).SelectMany(l => Cells(l, best.Separator)).ToList();
         var decimalComma =
-            best.Separator != ',' && cells.Any(c => c.Contains(',')) && !cells.Any(c => c.Contains('.') && !c.Contains(':'));
+            best.Separator != ',' && cells.Count(c => WithComma().IsMatch(c)) > cells.Count(c => WithPoint().IsMatch(c));
         var header = Cells(lines[0], best.Separator).Any(c => c.Length > 0 && !CsvNumber.Looks(c, decimalComma));
         return new(best.Separator, decimalComma, header);
     }
+
+    [GeneratedRegex(@"^[^\d,.]*\d*,\d+[^\d,.]*$")]
+    private static partial Regex WithComma();
+
+    [GeneratedRegex(@"^[^\d,.]*\d*\.\d+[^\d,.]*$")]
+    private static partial Regex WithPoint();
 
     /// <summary>The first lines that are not empty; a line break inside quotation marks ends none where they count.</summary>
     private static List<string> Lines(string text, bool quotes)

@@ -81,7 +81,11 @@ public sealed class LogbookImport(RuddyContext db, TimeProvider time)
             throw new DoesNotFitException("file", $"{reading.Errors[0]} Nothing was stored.");
         var plan = await SortAsync(reading, cancel);
         await ImportMemory.NoteAsync(db, Kind, reading.Table.Names, reading.Answers, time.GetUtcNow().UtcDateTime, cancel);
-        db.Shots.AddRange(plan.New.Select(n => n.Shot));
+        // numbers rise with time, in whichever order the file has its rows
+        var inOrder = plan.New.Select(n => n.Shot).ToList();
+        if (inOrder.Count > 0 && inOrder[0].PulledAt > inOrder[^1].PulledAt)
+            inOrder.Reverse();
+        db.Shots.AddRange(inOrder.OrderBy(s => s.PulledAt));
         await db.SaveChangesAsync(cancel);
         return new(plan.New.Count, plan.Already, reading.Faulty);
     }
