@@ -25,6 +25,8 @@ const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
 const ComparePage = lazy(() => import('./ledger/ComparePage'));
 const TrendsPage = lazy(() => import('./trends/TrendsPage'));
 const ArmPage = lazy(() => import('./trends/ArmPage'));
+const ExchangePage = lazy(() => import('./exchange/ExchangePage'));
+const LogbookPage = lazy(() => import('./exchange/LogbookPage'));
 const ImportPage = lazy(() => import('./exchange/ImportPage'));
 const ShelfPage = lazy(() => import('./shelf/ShelfPage'));
 const MachinesPage = lazy(() => import('./machines/MachinesPage'));
@@ -65,7 +67,9 @@ const router = createBrowserRouter([
           { path: 'ledger/compare', element: page(<ComparePage />) },
           { path: 'ledger/trends', element: page(<TrendsPage />) },
           { path: 'ledger/arm', element: page(<ArmPage />) },
+          { path: 'ledger/exchange', element: page(<ExchangePage />) },
           { path: 'ledger/import', element: page(<ImportPage />) },
+          { path: 'ledger/import/logbook', element: page(<LogbookPage />) },
           { path: 'shelf', element: page(<ShelfPage />) },
           { path: 'machines', element: page(<MachinesPage />) },
           { path: 'machines/new', element: page(<NewMachinePage />) },

@@ -189,6 +189,17 @@ public sealed class LogbookTests : IAsyncLifetime
     public void Their_order_is_told_by_what_cannot_be_a_month(string[] cells, string order) =>
         Assert.Equal(order, LogbookUnits.OrderOf(cells));
 
+    [Theory]
+    [InlineData("time of day", "TimeOfDay")]
+    [InlineData("Brew Temp (F)", "Water")]
+    [InlineData("Rating", "Liking")]
+    [InlineData("colour", "Ignore")]
+    public async Task A_column_is_guessed_by_its_words(string name, string role)
+    {
+        var preview = await PreviewAsync($"date;{name};dose\n2026-11-26;;15\n2026-11-25;;15\n");
+        Assert.Equal(role, (string)preview["answers"]!["columns"]![1]!["role"]!);
+    }
+
     [Fact]
     public async Task A_zone_is_minded()
     {

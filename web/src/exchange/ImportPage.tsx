@@ -9,7 +9,9 @@ import { TraceChart } from '../shared/plot/TraceChart';
 import { Button, Field, H2, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
+import { ClockChoice } from './ClockChoice';
 import { ColumnsTable, type Column } from './ColumnsTable';
+import { contentOf, tooLarge } from './fileContent';
 import { Questions } from './Questions';
 import { ShotOfFile, type ImportedShot } from './ShotOfFile';
 import { TextLink } from '../shared/ui/TextLink';
@@ -23,13 +25,6 @@ interface Chosen {
 
 const pauseMs = 250;
 const fields = ['pulledAt', 'doseGrams', 'yieldGrams', 'grindSetting', 'waterC', 'groupC', 'tampKgf', 'seen'];
-
-async function contentOf(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-  return btoa(text);
-}
 
 /** A trace recorded elsewhere: look at it, say what its file does not, and keep it as a shot. */
 export default function ImportPage() {
@@ -61,11 +56,13 @@ function Import({ machineId }: { machineId: number }) {
     groupC: null,
     seen: '',
   }));
+  const [clock, setClock] = useState<Schemas['ClockStart'] | null>(null);
+  const [refused, setRefused] = useState<string>();
   const settled = useSettled(shot, pauseMs);
   const file = chosen && { fileName: chosen.fileName, contentBase64: chosen.contentBase64, columns };
   const preview = useQuery({
-    queryKey: ['import', chosen?.turn, columns, settled],
-    queryFn: () => data(api.POST('/api/exchange/preview', { body: { file: file!, shot: settled } })),
+    queryKey: ['import', chosen?.turn, columns, settled, clock],
+    queryFn: () => data(api.POST('/api/exchange/preview', { body: { file: file!, shot: settled, clock } })),
     enabled: chosen !== null,
     placeholderData: keepPreviousData,
     retry: false,
@@ -75,7 +72,7 @@ function Import({ machineId }: { machineId: number }) {
     mutationFn: () =>
       data(
         api.POST('/api/exchange/import', {
-          body: { file: { ...file!, columns: preview.data!.columns }, shot, answered },
+          body: { file: { ...file!, columns: preview.data!.columns }, shot, answered, clock: preview.data!.clock },
         }),
       ),
     onSuccess: async ({ shotId }) => {
@@ -101,12 +98,12 @@ function Import({ machineId }: { machineId: number }) {
 
   return (
     <>
-      <PageTitle title="Import a trace" aside={<TextLink to="/ledger">Back to the ledger</TextLink>}>
+      <PageTitle title="Import a trace" aside={<TextLink to="/ledger/exchange">Back to import and export</TextLink>}>
         A CSV file with any column names; comma, semicolon or tab; decimal comma or point; seconds, milliseconds or
         m:ss. You see what will be stored before it is.
       </PageTitle>
       <Panel mb="4">
-        <Field label="File">
+        <Field label="File" problem={refused}>
           {(ids) => (
             <Input
               {...ids}
@@ -116,7 +113,10 @@ function Import({ machineId }: { machineId: number }) {
               onChange={async (e) => {
                 const picked = e.target.files?.[0];
                 if (!picked) return;
+                setRefused(tooLarge(picked));
+                if (tooLarge(picked)) return;
                 const contentBase64 = await contentOf(picked);
+                setClock(null);
                 setChosen((before) => ({ turn: (before?.turn ?? 0) + 1, fileName: picked.name, contentBase64 }));
                 setColumns(null);
                 setAnswered([]);
@@ -169,12 +169,20 @@ function Import({ machineId }: { machineId: number }) {
               wrong={wrong}
               stored={seen}
             />
+            <Box mt="4">
+              <ClockChoice clock={seen.clock} isRemembered={seen.isRemembered && clock === null} onChange={setClock} />
+            </Box>
             <Questions questions={seen.questions} answered={answered} setAnswered={setAnswered} />
             <Flex mt="4">
               <Button
                 tone="strong"
                 disabled={
-                  seen.errors.length > 0 || open.length > 0 || preview.isFetching || preview.isError || keep.isPending
+                  seen.errors.length > 0 ||
+                  open.length > 0 ||
+                  seen.clock === null ||
+                  preview.isFetching ||
+                  preview.isError ||
+                  keep.isPending
                 }
                 onClick={() => keep.mutate()}
               >

@@ -74,7 +74,7 @@ export default function LedgerPage() {
               {bin ? 'Back to the ledger' : 'Bin'}
             </Button>
             <Button asChild>
-              <Link to="/ledger/import">Import a trace</Link>
+              <Link to="/ledger/exchange">Import and export</Link>
             </Button>
           </Flex>
         }
@@ -175,6 +175,11 @@ export default function LedgerPage() {
               <Button tone="quiet" onClick={() => setChoosing(true)}>
                 Columns
               </Button>
+              <Button tone="quiet" asChild>
+                <a href={`/api/exchange/logbook.csv?${asked(filterOf(view))}`} download>
+                  Save as CSV
+                </a>
+              </Button>
             </>
           )}
         </Flex>
@@ -207,6 +212,12 @@ export default function LedgerPage() {
     </>
   );
 }
+
+/** A filter as an address has it. */
+const asked = (filter: Record<string, unknown>) =>
+  new URLSearchParams(
+    Object.entries(filter).flatMap(([key, value]) => (value === undefined ? [] : [[key, String(value)]])),
+  ).toString();
 
 /** How many there are, as far as they are counted. */
 const counted = ({ total, isMore }: Schemas['LedgerPage']) =>

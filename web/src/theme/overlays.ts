@@ -210,3 +210,15 @@ export const tabs = defineSlotRecipe({
     content: { outline: 0 },
   },
 });
+
+/** How far something is that takes a while. */
+export const progress = defineSlotRecipe({
+  slots: ['root', 'track', 'range', 'label', 'valueText', 'view', 'circle', 'circleTrack', 'circleRange'],
+  className: 'progress',
+  base: {
+    root: { display: 'grid', gap: '1' },
+    track: { height: '10px', bg: 'page', borderWidth: '1px', borderColor: 'edge', overflow: 'hidden' },
+    range: { height: '100%', bg: 'oxide', transition: 'width 0.2s' },
+    valueText: { fontVariantNumeric: 'tabular-nums' },
+  },
+});

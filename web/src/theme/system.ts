@@ -1,5 +1,5 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
-import { collapsible, dialog, drawer, popover, tabs, toast } from './overlays';
+import { collapsible, dialog, drawer, popover, progress, tabs, toast } from './overlays';
 import { button, checkbox, checkmark, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
 /** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
@@ -64,6 +64,7 @@ const config = defineConfig({
       field,
       nativeSelect,
       popover,
+      progress,
       radioGroup,
       table,
       tabs,

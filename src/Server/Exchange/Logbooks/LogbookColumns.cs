@@ -82,6 +82,8 @@ public static class LogbookColumns
             var name = table.Names[i].Trim().ToLowerInvariant();
             var role = Written.FirstOrDefault(w => w.Name == name).Role;
             var words = name.Replace("\u00b0", "deg").Split(Gaps, StringSplitOptions.RemoveEmptyEntries);
+            if (name is "time of day")
+                role = LogbookRole.TimeOfDay;
             if (role == LogbookRole.Ignore)
                 role = Words.FirstOrDefault(w => !taken.Contains(w.Role) && w.Words.Any(words.Contains)).Role;
             if (role != LogbookRole.Ignore && !taken.Add(role))

@@ -3387,6 +3387,159 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exchange/logbook.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    /** @description Words, each as the beginning of a word. */
+                    Search?: string;
+                    MachineId?: number;
+                    BagId?: number;
+                    BrewerId?: number;
+                    GrinderId?: number;
+                    BasketId?: number;
+                    /** @description Liking at least, 1 to 5. */
+                    MinLiking?: number;
+                    /** @description Roaster of the beans, whole. */
+                    Roaster?: string;
+                    /** @description Name of the plan, whole. */
+                    Plan?: string;
+                    /** @description Key of the cause that was last named first. */
+                    Cause?: string;
+                    /** @description A taste that they have. */
+                    Taste?: components["schemas"]["TasteMark"];
+                    /** @description How much of it at least, of 4. */
+                    AtLeast?: number;
+                    /** @description Days of rest of the beans, least. */
+                    AgeFrom?: number;
+                    /** @description Days of rest of the beans, most. */
+                    AgeUntil?: number;
+                    /** @description Outside of the group at lever-up, degC, least. */
+                    GroupFromC?: number;
+                    /** @description Outside of the group at lever-up, degC, most. */
+                    GroupUntilC?: number;
+                    /** @description Water at the puck, degC, least. */
+                    WaterFromC?: number;
+                    /** @description Water at the puck, degC, most. */
+                    WaterUntilC?: number;
+                    /** @description Resistance of the grind, bar s/ml, least. */
+                    R10From?: number;
+                    /** @description Resistance of the grind, bar s/ml, most. */
+                    R10Until?: number;
+                    /** @description First day. */
+                    From?: string;
+                    /** @description Last day. */
+                    Until?: string;
+                    /** @description Whether those in the bin are meant. */
+                    Bin?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/logbook/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LogbookFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LogbookPreview"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exchange/logbook/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LogbookFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StoredLogbook"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exchange/household.json": {
         parameters: {
             query?: never;
@@ -5247,6 +5400,8 @@ export interface components {
             /** Format: int32 */
             samples: number;
         };
+        /** @enum {unknown} */
+        ClockStart: "Lever" | "FirstPressure" | "FirstDrops" | null;
         /** @description One thing to do that is not in the plan. */
         CoachAdvice: {
             /** @description What it is about. */
@@ -6112,6 +6267,9 @@ export interface components {
             corrections: components["schemas"]["TraceCorrection"][];
             /** @description What would be asked. */
             questions: components["schemas"]["ImportQuestion"][];
+            clock: null | components["schemas"]["ClockStart"];
+            /** @description Whether a file with these columns was read this way before. */
+            isRemembered: boolean;
         };
         /** @description A question, with what it is about. */
         ImportQuestion: {
@@ -6148,6 +6306,7 @@ export interface components {
             shot: components["schemas"]["ImportedShot"];
             /** @description Questions to which the answer was to keep it all the same; only used when it is kept. */
             answered?: null | components["schemas"]["ImportQuestionKind"][];
+            clock?: null | components["schemas"]["ClockStart"];
         };
         /** @description The import of a household, as far as it is. */
         ImportState: {
@@ -6552,6 +6711,103 @@ export interface components {
             /** @description Whether first drops have been seen. */
             dropsSeen: boolean;
             coach: null | components["schemas"]["CoachReading"];
+        };
+        /** @description How a logbook is read. */
+        LogbookAnswers: {
+            /** @description One for each column of the file. */
+            columns: components["schemas"]["LogbookColumn"][];
+            /**
+             * Format: int32
+             * @description The machine of rows that name none of the bench.
+             */
+            machineId: number;
+            clock?: null | components["schemas"]["ClockStart"];
+            /**
+             * Format: int32
+             * @description Days that a coffee had rested at its first shot in the file, where no roast date is given.
+             * @default 10
+             */
+            restDays: number;
+            /**
+             * @description Whether rows that cannot be read are left out, instead of stopping the import.
+             * @default false
+             */
+            leaveOutFaulty: boolean;
+        };
+        /** @description A column: where, what, in which unit or way of writing. */
+        LogbookColumn: {
+            /** Format: int32 */
+            index: number;
+            name: string;
+            role: components["schemas"]["LogbookRole"];
+            unit: string;
+        };
+        /** @description A logbook to look at or to store; without answers the columns are guessed, or read as last time. */
+        LogbookFile: {
+            fileName: string;
+            /** Format: byte */
+            contentBase64: string;
+            answers?: null | components["schemas"]["LogbookAnswers"];
+        };
+        /** @description What an import of a logbook would do. */
+        LogbookPreview: {
+            /** @description How it is read now. */
+            answers: components["schemas"]["LogbookAnswers"];
+            /** @description Whether that is how a file with these columns was read last. */
+            isRemembered: boolean;
+            /** @description Units that go with a role, the usual one first. */
+            units: {
+                [key: string]: string[];
+            };
+            /** Format: int32 */
+            rows: number;
+            /** @description Up to 6 rows as text. */
+            firstRows: string[][];
+            /**
+             * Format: int32
+             * @description Shots that would be stored.
+             */
+            new: number;
+            /**
+             * Format: int32
+             * @description Shots that are here already, by date and machine; they are left out.
+             */
+            already: number;
+            /**
+             * Format: int32
+             * @description Rows that cannot be read.
+             */
+            faulty: number;
+            /** @description Why it cannot be stored as it is, with line and column; empty if it can. */
+            errors: string[];
+            /** @description What else to know. */
+            notes: string[];
+            /** @description What would be added to the bench, in words. */
+            adds: string[];
+            /** @description Up to 8 shots as they would be stored. */
+            firstShots: components["schemas"]["LogbookShot"][];
+        };
+        /**
+         * @description What a column of a logbook holds.
+         * @enum {unknown}
+         */
+        LogbookRole: "Ignore" | "PulledAt" | "TimeOfDay" | "Brewer" | "Machine" | "Coffee" | "Roaster" | "RoastedOn" | "Grinder" | "Grind" | "Basket" | "Plan" | "Dose" | "TargetYield" | "Cup" | "Seconds" | "SecondsFromLever" | "SecondsFromPressure" | "SecondsFromDrops" | "SecondsToDrops" | "Peak" | "MeanPressure" | "MeanFlow" | "R10" | "Water" | "Group" | "Sour" | "Bitter" | "Dry" | "Sweet" | "Body" | "Liking" | "Strength" | "Words" | "Seen";
+        /** @description A shot of a logbook as it would be stored. */
+        LogbookShot: {
+            /** Format: int32 */
+            line: number;
+            /** Format: date-time */
+            pulledAt: string;
+            machine: string;
+            coffee: string;
+            /** Format: double */
+            doseGrams: number;
+            /** Format: double */
+            cupGrams: null | number;
+            /** Format: double */
+            seconds: null | number;
+            /** Format: int32 */
+            liking: null | number;
         };
         /** @description One machine: a family plus its own numbers. */
         Machine: {
@@ -8563,6 +8819,24 @@ export interface components {
              * @default false
              */
             skipped: boolean;
+        };
+        /** @description A logbook that was stored. */
+        StoredLogbook: {
+            /**
+             * Format: int32
+             * @description How many shots.
+             */
+            stored: number;
+            /**
+             * Format: int32
+             * @description How many were here already.
+             */
+            already: number;
+            /**
+             * Format: int32
+             * @description How many rows could not be read.
+             */
+            leftOut: number;
         };
         /** @description The most pressure a machine gives when its stroke has moved so much water. */
         StrokeReach: {
