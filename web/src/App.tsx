@@ -22,6 +22,8 @@ const PreparePage = lazy(daily.prepare!);
 const PullPage = lazy(daily.pull!);
 const TastePage = lazy(daily.taste!);
 const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
+const CompareCardPage = lazy(() => import('./ledger/CompareCardPage'));
+const ShotCardPage = lazy(() => import('./taste/ShotCardPage'));
 const ComparePage = lazy(() => import('./ledger/ComparePage'));
 const TrendsPage = lazy(() => import('./trends/TrendsPage'));
 const ArmPage = lazy(() => import('./trends/ArmPage'));
@@ -63,8 +65,10 @@ const router = createBrowserRouter([
           { path: 'pull', element: page(withMachine(<PullPage />)) },
           { path: 'taste', element: page(<TastePage />) },
           { path: 'taste/:id', element: page(<TastePage />) },
+          { path: 'taste/:id/card', element: page(<ShotCardPage />) },
           { path: 'ledger', element: page(<LedgerPage />) },
           { path: 'ledger/compare', element: page(<ComparePage />) },
+          { path: 'ledger/compare/card', element: page(<CompareCardPage />) },
           { path: 'ledger/trends', element: page(<TrendsPage />) },
           { path: 'ledger/arm', element: page(<ArmPage />) },
           { path: 'ledger/exchange', element: page(<ExchangePage />) },

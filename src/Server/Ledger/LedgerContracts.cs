@@ -2,6 +2,7 @@ using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
+using RuddySpring.Core.Trends;
 using RuddySpring.Server.Tasting;
 using RuddySpring.Store.Entities;
 
@@ -112,13 +113,23 @@ public sealed record ComparedValue(double? Number, string? Text);
 /// <param name="Unit">Of its numbers; empty where they have none.</param>
 /// <param name="Digits">Decimals that say something.</param>
 /// <param name="Values">One a shot where they differ; a single one where they do not.</param>
-public sealed record ComparedThing(string Label, string Unit, int Digits, IReadOnlyList<ComparedValue> Values);
+/// <param name="Set">Mean and spread over the shots that have the number; null below three, and for words.</param>
+public sealed record ComparedThing(
+    string Label,
+    string Unit,
+    int Digits,
+    IReadOnlyList<ComparedValue> Values,
+    MeanAndSpread? Set = null
+);
 
 /// <summary>Shots side by side.</summary>
 /// <param name="Differences">In what they differ.</param>
 /// <param name="Same">What all have in common.</param>
+/// <param name="BestOfBag">The best liked shot of the first one's beans that is not among them; null where there is none that was
+/// liked.</param>
 public sealed record Comparison(
     IReadOnlyList<ShotView> Shots,
     IReadOnlyList<ComparedThing> Differences,
-    IReadOnlyList<ComparedThing> Same
+    IReadOnlyList<ComparedThing> Same,
+    int? BestOfBag
 );

@@ -11,6 +11,7 @@ namespace RuddySpring.Server.Ledger;
 public static class LedgerEndpoints
 {
     private const int MostCompared = 20;
+    private const int Liked = 4; // of 5
     private const int MostCounted = 1000;
     private static readonly FieldRange PageSize = new("size", "Page size", 1, 200, "shots");
     private static readonly FieldRange PageNumber = new("page", "Page", 0, 1_000_000, "");
@@ -112,7 +113,21 @@ public static class LedgerEndpoints
                 "ids",
                 $"Between 2 and {MostCompared} shots can be compared; {numbers.Count} were named."
             );
-        return ShotComparison.Of(await ShotViews.WholeAsync(db, numbers, cancel));
+        return ShotComparison.Of(await ShotViews.WholeAsync(db, numbers, cancel), await BestOfBagAsync(db, numbers, cancel));
+    }
+
+    private static async Task<int?> BestOfBagAsync(RuddyContext db, List<int> compared, CancellationToken cancel)
+    {
+        var first = compared[0];
+        var bag = await db.Shots.Where(s => s.Id == first).Select(s => s.BagId).SingleOrDefaultAsync(cancel);
+        return bag is null
+            ? null
+            : await db
+                .Shots.Where(s => s.DeletedAt == null && s.BagId == bag && s.Liking >= Liked && !compared.Contains(s.Id))
+                .OrderByDescending(s => s.Liking)
+                .ThenByDescending(s => s.PulledAt)
+                .Select(s => (int?)s.Id)
+                .FirstOrDefaultAsync(cancel);
     }
 
     private static async Task<ShotView> MoveMomentsAsync(

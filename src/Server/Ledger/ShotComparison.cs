@@ -1,4 +1,5 @@
 using RuddySpring.Core.Traces;
+using RuddySpring.Core.Trends;
 
 namespace RuddySpring.Server.Ledger;
 
@@ -44,7 +45,7 @@ public static class ShotComparison
     ];
 
     /// <summary>Compares two or more shots.</summary>
-    public static Comparison Of(IReadOnlyList<ShotView> shots)
+    public static Comparison Of(IReadOnlyList<ShotView> shots, int? bestOfBag)
     {
         var differences = new List<ComparedThing>();
         var same = new List<ComparedThing>();
@@ -55,12 +56,20 @@ public static class ShotComparison
             if (compared.FirstOrDefault(v => v.Number is not null || !string.IsNullOrEmpty(v.Text)) is not { } any)
                 continue;
             if (Differs(values, aspect.Tolerance))
-                differences.Add(new(aspect.Label, aspect.Unit, aspect.Digits, compared));
+                differences.Add(
+                    new(
+                        aspect.Label,
+                        aspect.Unit,
+                        aspect.Digits,
+                        compared,
+                        MeanAndSpread.Of([.. compared.Select(v => v.Number).OfType<double>()])
+                    )
+                );
             else
                 same.Add(new(aspect.Label, aspect.Unit, aspect.Digits, [any]));
         }
 
-        return new(shots, differences, same);
+        return new(shots, differences, same, bestOfBag);
     }
 
     private static Aspect Measured(string label, string unit, int digits, double tolerance, Func<Measures, double?> value) =>

@@ -1,14 +1,20 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
-import { Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
-import { useUnits } from '../shared/units/units';
-import { comparisonOf } from './comparison';
-import { WhyDiffer } from './WhyDiffer';
-import { letterOf, Overlay, type Against, type From } from './Overlay';
 import { TextLink } from '../shared/ui/TextLink';
+import { Button, Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
+import { useUnits } from '../shared/units/units';
+import { ink } from '../theme/system';
+import { comparisonOf } from './comparison';
+import { Overlay } from './Overlay';
+import { dashOf, froms, letterOf, shown } from './overlayLines';
+import { SideBySide } from './SideBySide';
+import { useCompareView } from './useCompareView';
+import { WhyDiffer } from './WhyDiffer';
+
+const mostCompared = 20;
 
 // one styled element for the whole table: twenty shots have some hundred cells
 const Differences = chakra('table', {
@@ -32,10 +38,9 @@ const Differences = chakra('table', {
 
 /** Shots over each other, and a table of only what differs. */
 export default function ComparePage() {
-  const [params] = useSearchParams();
-  const ids = params.get('ids') ?? '';
-  const [against, setAgainst] = useState<Against>('seconds');
-  const [from, setFrom] = useState<From>('lever');
+  const { view, change, address } = useCompareView();
+  const { ids, against, from, above, below, beside } = view;
+  const [ahead, setAhead] = useState<number | null>(null);
   const { data: comparison, error } = useQuery(comparisonOf(ids));
   const units = useUnits();
   const said = (value: Schemas['ComparedValue'], of: Schemas['ComparedThing']) =>
@@ -46,43 +51,84 @@ export default function ComparePage() {
     const { value, unit } = said(thing.values[0]!, thing);
     return `${value} ${unit}`.trim();
   };
+  const meanOf = (d: Schemas['ComparedThing']) => units.quantity(d.set!.mean, d.unit, d.digits).value;
+  const spreadOf = (d: Schemas['ComparedThing']) =>
+    units.quantity(d.set!.spread, d.unit === 'degC' ? 'K' : d.unit, Math.max(1, d.digits)).value;
+  const quantities = shown.map((q) => (
+    <option key={q} value={q}>
+      {q === 'grams' ? 'cup' : q}
+    </option>
+  ));
+  const isSet = (comparison?.shots.length ?? 0) > 2;
 
   return (
     <>
-      <PageTitle title="Compare" aside={<TextLink to="/ledger">Back to the ledger</TextLink>}>
-        {comparison?.shots.map((s, i) => `${letterOf(i)} is shot ${s.shot.id}`).join(', ')}
-      </PageTitle>
+      <PageTitle
+        title="Compare"
+        aside={
+          <Flex gap="3" align="center" wrap="wrap">
+            <Button asChild>
+              <Link to={`/ledger/compare/card?${address}`}>Card to print or save</Link>
+            </Button>
+            <TextLink to="/ledger">Back to the ledger</TextLink>
+          </Flex>
+        }
+      />
       {!comparison ? (
         <Waiting error={error} />
       ) : (
         <>
           <Panel mb="4">
-            <Flex gap="4" wrap="wrap" mb="3">
-              <Box width="190px">
-                <Field label="Against">
-                  {(fieldIds) => (
-                    <Select {...fieldIds} value={against} onChange={(e) => setAgainst(e.target.value as Against)}>
-                      <option value="seconds">seconds</option>
-                      <option value="grams">grams in the cup</option>
-                    </Select>
-                  )}
-                </Field>
-              </Box>
+            <Flex gap="3" wrap="wrap" mb="2" align="flex-end">
+              <Chosen label="Drawn" value={beside ? 'beside' : ''} onChange={(v) => change({ beside: v ? '' : null })}>
+                <option value="">over each other</option>
+                <option value="beside">beside each other</option>
+              </Chosen>
+              <Chosen label="Against" value={against} onChange={(v) => change({ against: v, below: null })}>
+                <option value="seconds">seconds</option>
+                <option value="grams">grams in the cup</option>
+              </Chosen>
               {against === 'seconds' && (
-                <Box width="190px">
-                  <Field label="Align at">
-                    {(fieldIds) => (
-                      <Select {...fieldIds} value={from} onChange={(e) => setFrom(e.target.value as From)}>
-                        <option value="lever">the lever&rsquo;s first move</option>
-                        <option value="drops">first drops</option>
-                        <option value="peak">peak</option>
-                      </Select>
-                    )}
-                  </Field>
-                </Box>
+                <Chosen label="Align at" value={from} onChange={(v) => change({ from: v })}>
+                  {Object.entries(froms).map(([key, word]) => (
+                    <option key={key} value={key}>
+                      {word}
+                    </option>
+                  ))}
+                </Chosen>
+              )}
+              <Chosen label={beside ? 'Quantity' : 'Above'} value={above} onChange={(v) => change({ above: v })}>
+                {quantities}
+              </Chosen>
+              {!beside && (
+                <Chosen label="Below" value={below} onChange={(v) => change({ below: v })}>
+                  {quantities}
+                </Chosen>
               )}
             </Flex>
-            <Overlay shots={comparison.shots} against={against} from={from} />
+            {beside ? (
+              <SideBySide shots={comparison.shots} against={against} from={from} above={above} />
+            ) : (
+              <>
+                <Legend shots={comparison.shots} ahead={ahead} point={setAhead} />
+                <Overlay
+                  shots={comparison.shots}
+                  against={against}
+                  from={from}
+                  above={above}
+                  below={below}
+                  ahead={ahead}
+                  point={setAhead}
+                />
+              </>
+            )}
+            {comparison.bestOfBag !== null && comparison.shots.length < mostCompared && (
+              <Button
+                tone="quiet"
+                mt="2"
+                onClick={() => change({ ids: `${ids},${comparison.bestOfBag}` })}
+              >{`Add the best of ${comparison.shots[0]!.shot.bag}, shot ${comparison.bestOfBag}`}</Button>
+            )}
           </Panel>
           {comparison.shots.length === 2 && (
             <WhyDiffer first={comparison.shots[0]!.shot.id} second={comparison.shots[1]!.shot.id} />
@@ -102,6 +148,7 @@ export default function ComparePage() {
                       </TextLink>
                     </th>
                   ))}
+                  {isSet && <th scope="col">Mean, spread</th>}
                   <th scope="col">
                     <chakra.span srOnly>Unit</chakra.span>
                   </th>
@@ -114,6 +161,7 @@ export default function ComparePage() {
                     {d.values.map((value, i) => (
                       <td key={i}>{said(value, d).value}</td>
                     ))}
+                    {isSet && <td>{d.set && `${meanOf(d)} \u00b1 ${spreadOf(d)}`}</td>}
                     <td>{units.quantity(0, d.unit).unit}</td>
                   </tr>
                 ))}
@@ -128,5 +176,65 @@ export default function ComparePage() {
         </>
       )}
     </>
+  );
+}
+
+interface ChosenProps {
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+  children: ReactNode;
+}
+
+/** One of a few ways to draw. */
+function Chosen({ label, value, onChange, children }: ChosenProps) {
+  return (
+    <Box width="170px">
+      <Field label={label}>
+        {(fieldIds) => (
+          <Select {...fieldIds} value={value} onChange={(e) => onChange(e.target.value)}>
+            {children}
+          </Select>
+        )}
+      </Field>
+    </Box>
+  );
+}
+
+interface LegendProps {
+  shots: readonly Schemas['ShotView'][];
+  ahead: number | null;
+  point: (index: number | null) => void;
+}
+
+/** The shots by their letters; the one that is pointed at or chosen comes forward. */
+function Legend({ shots, ahead, point }: LegendProps) {
+  const [held, setHeld] = useState<number | null>(null);
+  return (
+    <Flex gap="1" wrap="wrap" role="group" aria-label="Bring a shot forward" mb="1">
+      {shots.map((s, i) => (
+        <Button
+          key={s.shot.id}
+          tone="quiet"
+          px="2"
+          aria-pressed={held === i}
+          fontWeight={ahead === i ? 650 : 400}
+          onPointerEnter={() => point(i)}
+          onPointerLeave={() => point(held)}
+          onFocus={() => point(i)}
+          onBlur={() => point(held)}
+          onClick={() => {
+            const next = held === i ? null : i;
+            setHeld(next);
+            point(next);
+          }}
+        >
+          <svg width="26" height="10" aria-hidden="true">
+            <line x1="0" x2="26" y1="5" y2="5" stroke={ink('text')} strokeWidth="2" strokeDasharray={dashOf(i)} />
+          </svg>
+          {letterOf(i)}, shot {s.shot.id}
+        </Button>
+      ))}
+    </Flex>
   );
 }

@@ -119,6 +119,9 @@ export default function TastePage() {
                 Trace as CSV
               </a>
             </Button>
+            <Button asChild>
+              <Link to={`/taste/${shot.id}/card`}>Card</Link>
+            </Button>
             <Button onClick={() => again.mutate()} disabled={again.isPending}>
               Repeat with a change
             </Button>

@@ -29,9 +29,52 @@ const momentWords: [keyof Schemas['Moments'], string][] = [
   ['stop', 'stop'],
 ];
 
+const linesOf = (curves: Schemas['Curves'], f: number) => ({
+  pressure: evenly(curves.pressureBar, curves.stepSeconds).map(([x, y]) => [x, y * f] as const),
+  plan: evenly(curves.planBar, curves.stepSeconds).map(([x, y]) => [x, y * f] as const),
+  grams: evenly(curves.weightGrams, curves.stepSeconds),
+  flow: evenly(curves.flowGramsPerS, curves.stepSeconds),
+});
+
 /** One shot: pressure against its plan above, cup and flow below, with its moments. */
-export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label, move }: Props) {
+export function TraceChart(props: Props) {
+  const { curves, height = 420, label } = props;
   const [ref, width] = useWidth<HTMLDivElement>();
+  const units = useUnits();
+  const { pressure, plan, grams, flow } = linesOf(curves, units.pressureFactor);
+  return (
+    <Box ref={ref} width="100%">
+      <Tabled
+        label={label}
+        height={height}
+        table={lineRows('Seconds', 1, [
+          ...(curves.pressureBar ? [{ name: `Pressure, ${units.pressureUnit}`, line: pressure, digits: 1 }] : []),
+          ...(curves.planBar ? [{ name: `Plan, ${units.pressureUnit}`, line: plan, digits: 1 }] : []),
+          ...(curves.weightGrams
+            ? [
+                { name: 'Cup, g', line: grams, digits: 1 },
+                { name: 'Flow, g/s', line: flow, digits: 2 },
+              ]
+            : []),
+        ])}
+      >
+        {width > 0 && <TraceDrawing {...props} width={width} />}
+      </Tabled>
+    </Box>
+  );
+}
+
+/** The drawing alone, of a width in px. */
+export function TraceDrawing({
+  curves,
+  moments,
+  bandBar = 0.6,
+  height = 420,
+  label,
+  move,
+  width,
+  y: offset,
+}: Props & { width: number; y?: number }) {
   const units = useUnits();
   const hatch = useId();
   const f = units.pressureFactor;
@@ -44,10 +87,7 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
   const bottomTop = split + 54;
   const bottom = height - 36;
 
-  const pressure = evenly(curves.pressureBar, step).map(([x, y]) => [x, y * f] as const);
-  const plan = evenly(curves.planBar, step).map(([x, y]) => [x, y * f] as const);
-  const grams = evenly(curves.weightGrams, step);
-  const flow = evenly(curves.flowGramsPerS, step);
+  const { pressure, plan, grams, flow } = linesOf(curves, f);
   const x = linear([0, roundUp(end, 5, 10)], [left, right]);
   const y = linear([0, roundUp(Math.max(9 * f, ...pressure.map((p) => p[1])), f, 9 * f)], [split, top]);
   const g = linear([0, roundUp(Math.max(...grams.map((p) => p[1]), 0), 10, 20)], [bottom, bottomTop]);
@@ -72,80 +112,61 @@ export function TraceChart({ curves, moments, bandBar = 0.6, height = 420, label
     });
 
   return (
-    <Box ref={ref} width="100%">
-      <Tabled
-        label={label}
-        height={height}
-        table={lineRows('Seconds', 1, [
-          ...(curves.pressureBar ? [{ name: `Pressure, ${units.pressureUnit}`, line: pressure, digits: 1 }] : []),
-          ...(curves.planBar ? [{ name: `Plan, ${units.pressureUnit}`, line: plan, digits: 1 }] : []),
-          ...(curves.weightGrams
-            ? [
-                { name: 'Cup, g', line: grams, digits: 1 },
-                { name: 'Flow, g/s', line: flow, digits: 2 },
-              ]
-            : []),
-        ])}
-      >
-        {width > 0 && (
-          <svg width={width} height={height} role={move ? 'group' : 'img'} aria-label={label}>
-            <defs>
-              <Hatch id={hatch} />
-            </defs>
-            {curves.pressureBar && (
-              <PressureFrame
-                left={left}
-                right={right}
-                top={top}
-                bottom={split}
-                x={x}
-                y={y}
-                alone={!curves.weightGrams}
-                planned={plan.length > 0}
-              >
-                <path d={bandPath(plan, bandBar * f, x, y)} fill={`url(#${hatch})`} />
-                <path
-                  d={path(pressure, x, y)}
-                  fill="none"
-                  stroke={quantity.pressure.stroke}
-                  strokeWidth={quantity.pressure.width}
-                  strokeLinejoin="round"
-                />
-              </PressureFrame>
-            )}
-            {curves.weightGrams && (
-              <CupFrame left={left} right={right} top={bottomTop} bottom={bottom} x={x} grams={g} flow={q} ticks={4}>
-                <path
-                  d={path(flow, x, (v) => q(Math.max(0, v)))}
-                  fill="none"
-                  stroke={quantity.flow.stroke}
-                  strokeWidth={quantity.flow.width}
-                />
-                <path
-                  d={path(grams, x, g)}
-                  fill="none"
-                  stroke={quantity.grams.stroke}
-                  strokeWidth={quantity.grams.width}
-                  strokeDasharray={quantity.grams.dash}
-                />
-              </CupFrame>
-            )}
-            {placed.map((mark) => (
-              <MomentMark
-                key={mark.word}
-                word={mark.word}
-                at={mark.at}
-                x={x}
-                top={top - (mark.row ? 0 : 4)}
-                bottom={bottom}
-                labelX={Math.min(mark.px + 3, right - 58)}
-                labelY={split + (mark.row ? 30 : 16)}
-                move={move && ((seconds) => move(mark.key, seconds))}
-              />
-            ))}
-          </svg>
-        )}
-      </Tabled>
-    </Box>
+    <svg width={width} height={height} y={offset} role={move ? 'group' : 'img'} aria-label={label}>
+      <defs>
+        <Hatch id={hatch} />
+      </defs>
+      {curves.pressureBar && (
+        <PressureFrame
+          left={left}
+          right={right}
+          top={top}
+          bottom={split}
+          x={x}
+          y={y}
+          alone={!curves.weightGrams}
+          planned={plan.length > 0}
+        >
+          <path d={bandPath(plan, bandBar * f, x, y)} fill={`url(#${hatch})`} />
+          <path
+            d={path(pressure, x, y)}
+            fill="none"
+            stroke={quantity.pressure.stroke}
+            strokeWidth={quantity.pressure.width}
+            strokeLinejoin="round"
+          />
+        </PressureFrame>
+      )}
+      {curves.weightGrams && (
+        <CupFrame left={left} right={right} top={bottomTop} bottom={bottom} x={x} grams={g} flow={q} ticks={4}>
+          <path
+            d={path(flow, x, (v) => q(Math.max(0, v)))}
+            fill="none"
+            stroke={quantity.flow.stroke}
+            strokeWidth={quantity.flow.width}
+          />
+          <path
+            d={path(grams, x, g)}
+            fill="none"
+            stroke={quantity.grams.stroke}
+            strokeWidth={quantity.grams.width}
+            strokeDasharray={quantity.grams.dash}
+          />
+        </CupFrame>
+      )}
+      {placed.map((mark) => (
+        <MomentMark
+          key={mark.word}
+          word={mark.word}
+          at={mark.at}
+          x={x}
+          top={top - (mark.row ? 0 : 4)}
+          bottom={bottom}
+          labelX={Math.min(mark.px + 3, right - 58)}
+          labelY={split + (mark.row ? 30 : 16)}
+          move={move && ((seconds) => move(mark.key, seconds))}
+        />
+      ))}
+    </svg>
   );
 }

@@ -5499,6 +5499,7 @@ export interface components {
             digits: number;
             /** @description One a shot where they differ; a single one where they do not. */
             values: components["schemas"]["ComparedValue"][];
+            set?: null | components["schemas"]["MeanAndSpread"];
         };
         /** @description A number or a text; neither where a shot has none. */
         ComparedValue: {
@@ -5513,6 +5514,12 @@ export interface components {
             differences: components["schemas"]["ComparedThing"][];
             /** @description What all have in common. */
             same: components["schemas"]["ComparedThing"][];
+            /**
+             * Format: int32
+             * @description The best liked shot of the first one's beans that is not among them; null where there is none that was
+             *         liked.
+             */
+            bestOfBag: null | number;
         };
         /**
          * @description Individuals and moving ranges (Shewhart; ISO 7870-2): limits at the mean and 3 / d2(2) = 2.66 mean moving ranges, d2(2) =
@@ -6982,6 +6989,24 @@ export interface components {
         };
         MarkRequest: {
             moment: string;
+        };
+        /** @description Mean and sample standard deviation of a few numbers. */
+        MeanAndSpread: {
+            /**
+             * Format: double
+             * @description Arithmetic mean, in the numbers' unit.
+             */
+            mean: number;
+            /**
+             * Format: double
+             * @description Sample standard deviation (divisor n - 1), in the numbers' unit.
+             */
+            spread: number;
+            /**
+             * Format: int32
+             * @description Of how many.
+             */
+            count: number;
         };
         /** @description Rows of a measurement; the list of its way is filled, the others are left out. */
         MeasureRequest: {
