@@ -5,6 +5,7 @@ using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Household;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
@@ -48,7 +49,16 @@ public sealed record BasketView(int Id, int Version, string Name, Basket Spec);
 
 public sealed record BasketChange(string Name, Basket Spec);
 
-public sealed record BrewerView(int Id, int Version, string Name);
+/// <summary>A person who brews; school and units are null for the household's.</summary>
+public sealed record BrewerView(
+    int Id,
+    int Version,
+    string Name,
+    string? School,
+    string? PressureUnit,
+    string? TemperatureUnit,
+    string? ForceUnit
+);
 
 /// <summary>A machine with the plans that suit it, and the sheet to start from on it: last time's.</summary>
 /// <param name="Problem">What is wrong with its stored numbers; null where they are sound.</param>
@@ -91,13 +101,25 @@ public sealed record BagView(
     int DaysFromRoast,
     RestState Rest,
     bool Frozen,
-    string Meaning
+    string Meaning,
+    int? BrewerId
 );
 
 /// <summary>A family to start a new machine from.</summary>
 public sealed record FamilyView(MachineFamily Family, Machine Defaults, double DoseGrams, double YieldGrams);
 
-public sealed record NewBrewer(string Name);
+/// <summary>A person who brews.</summary>
+/// <param name="School">Key of the school that this person judges shots by; null for the household's.</param>
+/// <param name="PressureUnit">bar, psi or kPa; null for the household's.</param>
+/// <param name="TemperatureUnit">degC or degF; null for the household's.</param>
+/// <param name="ForceUnit">kgf or N; null for the household's.</param>
+public sealed record NewBrewer(
+    string Name,
+    string? School = null,
+    string? PressureUnit = null,
+    string? TemperatureUnit = null,
+    string? ForceUnit = null
+);
 
 public sealed record MachineChange(string Name, Machine Spec);
 
@@ -121,7 +143,8 @@ public sealed record BagChange(
     DateOnly? OpenedOn = null,
     DateOnly? FrozenOn = null,
     DateOnly? ThawedOn = null,
-    double? GramsLeft = null
+    double? GramsLeft = null,
+    int? BrewerId = null
 );
 
 public static class BenchEndpoints
@@ -141,8 +164,16 @@ public static class BenchEndpoints
             api,
             "brewers",
             "The person",
-            r => new(r.Name),
-            (row, change, _) => row.Name = Texts.Required(change.Name, "name", "Name")
+            r => new(r.Name, r.School, r.PressureUnit, r.TemperatureUnit, r.ForceUnit),
+            (row, change, _) =>
+            {
+                DisplayUnits.Check(change.PressureUnit, change.TemperatureUnit, change.ForceUnit);
+                row.Name = Texts.Required(change.Name, "name", "Name");
+                row.School = HouseholdEndpoints.KnownSchool(change.School);
+                row.PressureUnit = change.PressureUnit;
+                row.TemperatureUnit = change.TemperatureUnit;
+                row.ForceUnit = change.ForceUnit;
+            }
         );
         MapThing<BenchMachine, MachineChange>(
             api,
@@ -188,9 +219,15 @@ public static class BenchEndpoints
                     r.OpenedOn,
                     r.FrozenOn,
                     r.ThawedOn,
-                    r.GramsLeft
+                    r.GramsLeft,
+                    r.BrewerId
                 ),
-            Apply
+            Apply,
+            async (change, db, cancel) =>
+            {
+                if (change.BrewerId is { } brewer && !await db.Brewers.AnyAsync(b => b.Id == brewer, cancel))
+                    throw new DoesNotFitException("brewerId", $"There is no person with number {brewer}.");
+            }
         );
         // put away, not thrown away: its shots keep it, and it can be taken back
         foreach (var kind in Enum.GetValues<BenchKind>())
@@ -226,7 +263,8 @@ public static class BenchEndpoints
         string path,
         string what,
         Func<TRow, TChange> asChange,
-        Action<TRow, TChange, TimeProvider> apply
+        Action<TRow, TChange, TimeProvider> apply,
+        Func<TChange, RuddyContext, CancellationToken, Task>? check = null
     )
         where TRow : class, IVersioned, new()
         where TChange : class
@@ -235,6 +273,8 @@ public static class BenchEndpoints
         api.MapPost($"/bench/{path}", async (TChange change, RuddyContext db, TimeProvider time, CancellationToken cancel) =>
         {
             var row = new TRow();
+            if (check is not null)
+                await check(change, db, cancel);
             apply(row, change, time);
             db.Add(row);
             return await SaveAsync(db, time, cancel);
@@ -252,7 +292,10 @@ public static class BenchEndpoints
                 {
                     var row = await Found(db.Set<TRow>(), id, what, cancel);
                     ChangedMeanwhileException.ThrowIfOlder(row, version, what);
-                    apply(row, change.Onto(asChange(row)), time);
+                    var whole = change.Onto(asChange(row));
+                    if (check is not null)
+                        await check(whole, db, cancel);
+                    apply(row, whole, time);
                     return await SaveAsync(db, time, cancel);
                 }
             )
@@ -288,7 +331,17 @@ public static class BenchEndpoints
         }
 
         return new(
-            [.. (await db.Brewers.AsNoTracking().ToListAsync(cancel)).Select(b => new BrewerView(b.Id, b.Version, b.Name))],
+            [
+                .. (await db.Brewers.AsNoTracking().ToListAsync(cancel)).Select(b => new BrewerView(
+                    b.Id,
+                    b.Version,
+                    b.Name,
+                    b.School,
+                    b.PressureUnit,
+                    b.TemperatureUnit,
+                    b.ForceUnit
+                )),
+            ],
             machines,
             [
                 .. (await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync(cancel)).Select(
@@ -354,7 +407,8 @@ public static class BenchEndpoints
             days,
             rest.State(days),
             frozen,
-            frozen ? $"Frozen; its clock stands at {rest.Meaning(days)}" : rest.Meaning(days)
+            frozen ? $"Frozen; its clock stands at {rest.Meaning(days)}" : rest.Meaning(days),
+            bag.BrewerId
         );
     }
 
@@ -387,6 +441,7 @@ public static class BenchEndpoints
         row.Process = Texts.Optional(change.Process, "process", "Process", 40);
         row.GramsLeft = change.GramsLeft is { } left ? Left.Check(left) : null;
         row.Finished = change.Finished;
+        row.BrewerId = change.BrewerId;
     }
 
     private static async Task<T> Found<T>(DbSet<T> set, int id, string what, CancellationToken cancel)

@@ -9,13 +9,15 @@ public static class ShotComparison
 {
     private sealed record Aspect(string Label, string Unit, int Digits, double Tolerance, Func<ShotView, object?> Value);
 
+    private const string GrindSetting = "Grind setting";
+
     private static readonly Aspect[] Aspects =
     [
         new("Machine", "", 0, 0, s => s.Shot.Machine),
         new("Brewer", "", 0, 0, s => s.Shot.Brewer),
         new("Coffee", "", 0, 0, s => s.Shot.Bag),
         new("Grinder", "", 0, 0, s => s.Shot.Grinder),
-        new("Grind setting", "", 2, NoDifference.Setting, s => s.Shot.GrindSetting),
+        new(GrindSetting, "", 2, NoDifference.Setting, s => s.Shot.GrindSetting),
         new("Basket", "", 0, 0, s => s.Basket),
         new("Preparation", "", 0, 0, s => s.Preparation),
         new("Pull plan", "", 0, 0, s => s.Shot.Plan),
@@ -62,7 +64,11 @@ public static class ShotComparison
                         aspect.Unit,
                         aspect.Digits,
                         compared,
-                        MeanAndSpread.Of([.. compared.Select(v => v.Number).OfType<double>()])
+                        // numbers of two grinders have no mean
+                        aspect.Label == GrindSetting
+                        && shots.DistinctBy(s => s.Shot.Grinder).Count() > 1
+                            ? null
+                            : MeanAndSpread.Of([.. compared.Select(v => v.Number).OfType<double>()])
                     )
                 );
             else

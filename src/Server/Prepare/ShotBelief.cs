@@ -7,6 +7,7 @@ using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Shots;
 using RuddySpring.Server.Bench;
+using RuddySpring.Server.Household;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Pull;
 using RuddySpring.Store;
@@ -103,7 +104,7 @@ public sealed record ShotBelief(
             bagId,
             basketId,
             taught,
-            SchoolList.Find(await db.Households.AsNoTracking().Select(h => h.School).SingleAsync(cancel))
+            await SchoolOf.BrewerAsync(db, sheet.BrewerId, cancel)
         );
     }
 

@@ -6,6 +6,7 @@ using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Household;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Sessions;
@@ -154,8 +155,8 @@ public static class ReasoningEndpoints
     private static async Task<IReadOnlyList<SchoolSays>> SchoolsAsync(int id, RuddyContext db, CancellationToken cancel)
     {
         var facts = await ShotFactsReader.OfAsync(db, id, cancel, own: false);
-        var mine = await db.Households.AsNoTracking().Select(h => h.School).SingleAsync(cancel);
-        return SchoolsCompared.Of(facts, SchoolList.Find(mine));
+        var brewer = await db.Shots.Where(s => s.Id == id).Select(s => s.BrewerId).SingleAsync(cancel);
+        return SchoolsCompared.Of(facts, await SchoolOf.BrewerAsync(db, brewer, cancel));
     }
 
     private static async Task<ExpectedView> ExpectedAsync(int id, RuddyContext db, CancellationToken cancel)

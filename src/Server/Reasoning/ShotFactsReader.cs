@@ -9,6 +9,7 @@ using RuddySpring.Core.Sessions;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Household;
 using RuddySpring.Server.Ledger;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Sessions;
@@ -72,7 +73,7 @@ public static class ShotFactsReader
             Ticked = Said(shot.Before, facts.Ticked),
             Admitted = Enum.GetValues<DoneBefore>().Where(w => shot.Before?.Of(w) == false).ToHashSet(),
         };
-        return own ? SchoolList.Find(household.School).See(facts) : facts;
+        return own ? (await SchoolOf.BrewerAsync(db, shot.BrewerId, cancel)).See(facts) : facts;
     }
 
     /// <summary>What somebody said afterwards goes before what was ticked on the way.</summary>

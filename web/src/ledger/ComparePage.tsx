@@ -167,6 +167,11 @@ export default function ComparePage() {
                 ))}
               </tbody>
             </Differences>
+            {isSet && (
+              <Box mt="3" fontSize="14px" color="quiet">
+                The spread is one standard deviation.
+              </Box>
+            )}
             {comparison.same.length > 0 && (
               <Box mt="4" fontSize="14px" color="quiet" maxWidth="90ch">
                 The same, near enough: {comparison.same.map((s) => `${s.label} ${inWords(s)}`).join('; ')}.

@@ -80,6 +80,8 @@ export function OverlayDrawing(props: Props & { width: number; y?: number }) {
   const units = useUnits();
   const hatch = useId();
   const { upper, lower, plans } = useLines(props);
+  const withBand = (line: Point[], i: number) =>
+    line.map(([x, y]) => [x, y + shots[i]!.plan.bandBar * units.pressureFactor] as const);
   const left = 40;
   const right = Math.max(left + 50, width - 20);
   const split = Math.round(height * 0.55);
@@ -90,7 +92,7 @@ export function OverlayDrawing(props: Props & { width: number; y?: number }) {
   const x = linear([Math.floor(least / 5) * 5, roundUp(most, 5, 10)], [left, right]);
   const upperAxis = axisOf(above, units);
   const lowerAxis = axisOf(below, units);
-  const y = linear([0, axisEnd(upper, upperAxis.step, upperAxis.least)], [split, 26]);
+  const y = linear([0, axisEnd([...upper, ...plans.map(withBand)], upperAxis.step, upperAxis.least)], [split, 26]);
   const g = linear([0, axisEnd(lower, lowerAxis.step, lowerAxis.least)], [bottom, lowerTop]);
   const along = alongOf(against, from);
   const strength = (i: number) =>

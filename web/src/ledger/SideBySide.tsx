@@ -25,9 +25,13 @@ export function SideBySide({ shots, against, from, above }: Props) {
   const xs = lines.flatMap((line) => line.map((p) => p[0]));
   const [least, most] = xs.reduce(([a, b], x) => [Math.min(a, x), Math.max(b, x)], [0, 10]);
   const axis = axisOf(above, units);
+  const plans = shots.map((shot) => (above === 'pressure' ? lineOf(shot, 'plan', against, from, units) : []));
+  const bands = plans.map((line, i) =>
+    line.map(([x, y]) => [x, y + shots[i]!.plan.bandBar * units.pressureFactor] as const),
+  );
   const ends = {
     x: [Math.floor(least / 5) * 5, roundUp(most, 5, 10)] as [number, number],
-    y: axisEnd(lines, axis.step, axis.least),
+    y: axisEnd([...lines, ...bands], axis.step, axis.least),
   };
   return (
     <Grid templateColumns="repeat(auto-fill, minmax(260px, 1fr))" gap="4" data-testid="side-by-side">
@@ -39,7 +43,7 @@ export function SideBySide({ shots, against, from, above }: Props) {
           <Small
             shot={shot}
             line={lines[i]!}
-            plan={above === 'pressure' ? lineOf(shot, 'plan', against, from, units) : []}
+            plan={plans[i]!}
             ends={ends}
             above={above}
             along={alongOf(against, from)}

@@ -20,6 +20,10 @@ interface Props {
 
 const two = { base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' };
 
+/** Beans of one's own, or everybody's; who is nobody in particular may take any. */
+const isFor = (bag: Schemas['BagView'], brewerId: number | null) =>
+  brewerId === null || bag.brewerId === null || bag.brewerId === brewerId;
+
 /** Machine, person, beans, grinder and how the puck is prepared; what is chosen counts at once. */
 export default function SheetPanel({ bench, sheet, answer, family, chooseMachine, change, close }: Props) {
   const bag = bench.bags.find((b) => b.id === sheet.bagId);
@@ -49,7 +53,7 @@ export default function SheetPanel({ bench, sheet, answer, family, chooseMachine
           value={sheet.bagId}
           onChange={(bagId) => change({ bagId })}
           options={bench.bags
-            .filter((b) => !b.finished || b.id === sheet.bagId)
+            .filter((b) => (!b.finished && isFor(b, sheet.brewerId)) || b.id === sheet.bagId)
             .map((b) => ({ id: b.id, name: `${b.name}, ${b.daysFromRoast} days` }))}
         />
         <Choice

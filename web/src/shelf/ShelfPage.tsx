@@ -138,7 +138,15 @@ export default function ShelfPage() {
               <Empty>Nobody yet; shots can do without.</Empty>
             ) : (
               bench.brewers.map((b) => (
-                <Row key={b.id} title={b.name} onChange={() => open({ kind: 'brewer', id: b.id })} />
+                <Row key={b.id} title={b.name} onChange={() => open({ kind: 'brewer', id: b.id })}>
+                  {[
+                    b.pressureUnit,
+                    b.temperatureUnit === null ? null : b.temperatureUnit === 'degF' ? '\u00b0F' : '\u00b0C',
+                    b.forceUnit,
+                  ]
+                    .filter(Boolean)
+                    .join(', ')}
+                </Row>
               ))
             )}
           </Panel>

@@ -1,6 +1,7 @@
 import { fieldDay } from '../shared/clock';
 import { Flex, Grid } from '@chakra-ui/react';
 import type { Schemas } from '../shared/api/client';
+import { useBench, useSchools } from '../shared/api/queries';
 import { useChecked } from '../shared/edit/useChecked';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
@@ -67,6 +68,7 @@ const bagOf = (b: Schemas['BagView']): Schemas['BagChange'] => ({
   frozenOn: b.frozenOn,
   thawedOn: b.thawedOn,
   gramsLeft: b.gramsLeft,
+  brewerId: b.brewerId,
 });
 
 /** What can be changed of a grinder. */
@@ -84,6 +86,7 @@ const grinderOf = (g: Schemas['GrinderView']): Schemas['GrinderChange'] => ({
 export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schemas['BagChange'], Schemas['BagView']>) {
   const { form, submit, problem, set } = useChecked<Schemas['BagChange']>(schemas.bag, start && bagOf(start), newBag());
   const { register, watch } = form;
+  const brewers = useBench().data?.brewers ?? [];
   const at = (field: keyof Schemas['BagChange']) => problem(field) ?? wrong(field);
   const date = (label: string, key: 'openedOn' | 'frozenOn' | 'thawedOn', hint?: string) => (
     <Field label={label} problem={at(key)} hint={hint}>
@@ -99,6 +102,24 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
         <Field label="Roaster" problem={at('roaster')}>
           {(ids) => <Input {...ids} maxLength={80} {...register('roaster')} />}
         </Field>
+        {brewers.length > 1 && (
+          <Field label="Whose" problem={at('brewerId')}>
+            {(ids) => (
+              <Select
+                {...ids}
+                value={watch('brewerId') ?? ''}
+                onChange={(e) => set('brewerId', Number(e.target.value) || null)}
+              >
+                <option value="">everybody&rsquo;s</option>
+                {brewers.map((b) => (
+                  <option key={b.id} value={b.id}>
+                    {b.name}
+                  </option>
+                ))}
+              </Select>
+            )}
+          </Field>
+        )}
         <Field label="Roasted on" problem={at('roastedOn')}>
           {(ids) => <Input {...ids} type="date" max={fieldDay()} {...register('roastedOn')} />}
         </Field>
@@ -216,17 +237,63 @@ export function GrinderForm({
   );
 }
 
-/** A person who brews. */
+const brewerOf = (b: Schemas['BrewerView']): Schemas['NewBrewer'] => ({
+  name: b.name,
+  school: b.school,
+  pressureUnit: b.pressureUnit,
+  temperatureUnit: b.temperatureUnit,
+  forceUnit: b.forceUnit,
+});
+
+const ownUnits = [
+  ['pressureUnit', 'Pressure in', ['bar', 'psi', 'kPa']],
+  ['temperatureUnit', 'Temperature in', ['degC', 'degF']],
+  ['forceUnit', 'Force in', ['kgf', 'N']],
+] as const;
+
+const degrees: Record<string, string> = { degC: '\u00b0C', degF: '\u00b0F' };
+
+/** Somebody who brews, with a school and units of their own where they want them. */
 export function BrewerForm({ start, save, cancel, wrong }: FormProps<Schemas['NewBrewer'], Schemas['BrewerView']>) {
-  const { form, submit, problem } = useChecked<Schemas['NewBrewer']>(schemas.brewer, start && { name: start.name }, {
+  const { data: schools = [] } = useSchools();
+  const { form, submit, problem } = useChecked<Schemas['NewBrewer']>(schemas.brewer, start && brewerOf(start), {
     name: '',
   });
+  const maybe = { setValueAs: (v: string | null) => v || null };
   return (
     <form onSubmit={submit(save)}>
-      <Field label="Name" problem={problem('name') ?? wrong('name')}>
-        {(ids) => <Input {...ids} maxLength={80} {...form.register('name')} />}
-      </Field>
-      <Buttons what="the name" cancel={cancel} />
+      <Grid templateColumns={two} gap="3">
+        <Field label="Name" problem={problem('name') ?? wrong('name')}>
+          {(ids) => <Input {...ids} maxLength={80} {...form.register('name')} />}
+        </Field>
+        <Field label="Judges shots by" problem={wrong('school')}>
+          {(ids) => (
+            <Select {...ids} {...form.register('school', maybe)}>
+              <option value="">the household&rsquo;s school</option>
+              {schools.map((s) => (
+                <option key={s.key} value={s.key}>
+                  {s.name}
+                </option>
+              ))}
+            </Select>
+          )}
+        </Field>
+        {ownUnits.map(([key, label, units]) => (
+          <Field key={key} label={label} problem={wrong(key)}>
+            {(ids) => (
+              <Select {...ids} {...form.register(key, maybe)}>
+                <option value="">the household&rsquo;s unit</option>
+                {units.map((u) => (
+                  <option key={u} value={u}>
+                    {degrees[u] ?? u}
+                  </option>
+                ))}
+              </Select>
+            )}
+          </Field>
+        ))}
+      </Grid>
+      <Buttons what="the person" cancel={cancel} />
     </form>
   );
 }

@@ -8,6 +8,7 @@ const name = (what: string) =>
   z.string().check(z.trim(), z.minLength(1, `${what} needs a name.`), z.maxLength(mostLetters));
 const day = z.iso.date('Choose a day.');
 const maybeDay = z.optional(z.nullable(day));
+const maybeText = z.optional(z.nullable(z.string()));
 const maybeNumber = z.optional(z.nullable(z.number()));
 
 /** Checked against the API's description by its types; the ranges are the server's to say. */
@@ -22,6 +23,7 @@ export const bag = z.object({
   frozenOn: maybeDay,
   thawedOn: maybeDay,
   gramsLeft: maybeNumber,
+  brewerId: maybeNumber,
 }) satisfies z.ZodMiniType<Schemas['BagChange']>;
 
 export const grinder = z.object({
@@ -34,4 +36,10 @@ export const grinder = z.object({
   purgeGrams: z.number(),
 }) satisfies z.ZodMiniType<Schemas['GrinderChange']>;
 
-export const brewer = z.object({ name: name('The person') }) satisfies z.ZodMiniType<Schemas['NewBrewer']>;
+export const brewer = z.object({
+  name: name('The person'),
+  school: maybeText,
+  pressureUnit: maybeText,
+  temperatureUnit: maybeText,
+  forceUnit: maybeText,
+}) satisfies z.ZodMiniType<Schemas['NewBrewer']>;

@@ -14,6 +14,7 @@ import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
 import { ExpectedBeside } from './ExpectedBeside';
 import { MomentsForm } from './MomentsForm';
+import { PhotoStrip } from './PhotoStrip';
 import { PuckBack } from './PuckBack';
 import { PullAgain } from './PullAgain';
 import { ShotMeasures } from './ShotMeasures';
@@ -152,6 +153,11 @@ export default function TastePage() {
               asked={view.before}
             />
           </TastePanel>
+          <Panel py={{ base: '2', md: '2' }}>
+            <Fold title="Photos" note="of cup and puck">
+              <PhotoStrip key={shot.id} shotId={shot.id} />
+            </Fold>
+          </Panel>
         </Grid>
         <Grid gap="3" gridColumn={{ lg: 1 }} gridRow={{ lg: 1 }}>
           <Panel pb={{ base: '2', md: '2' }}>

@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from 'react';
 import type { Schemas } from '../api/client';
-import { useHousehold } from '../api/queries';
+import { useBench, useHousehold, useSheet } from '../api/queries';
 import { sayWith, withQuantities } from './marks';
 
 /** A quantity as shown: number and unit apart, so that readings can be set in their own type. */
@@ -128,13 +128,16 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
   };
 }
 
-/** The household's display units. */
+/** The display units of whoever brews, or else the household's. */
 export function useUnits(): Units {
-  const { data } = useHousehold();
-  const units = useMemo(
-    () => makeUnits(data?.pressureUnit ?? 'bar', data?.temperatureUnit ?? 'degC', data?.forceUnit ?? 'kgf'),
-    [data?.pressureUnit, data?.temperatureUnit, data?.forceUnit],
-  );
+  const { data: household } = useHousehold();
+  const { data: sheet } = useSheet();
+  const { data: bench } = useBench();
+  const brewer = bench?.brewers.find((b) => b.id === sheet?.sheet.brewerId);
+  const pressure = brewer?.pressureUnit ?? household?.pressureUnit ?? 'bar';
+  const temperature = brewer?.temperatureUnit ?? household?.temperatureUnit ?? 'degC';
+  const force = brewer?.forceUnit ?? household?.forceUnit ?? 'kgf';
+  const units = useMemo(() => makeUnits(pressure, temperature, force), [pressure, temperature, force]);
   useEffect(() => sayWith(units.sentence), [units]);
   return units;
 }

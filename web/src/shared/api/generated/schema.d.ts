@@ -5080,6 +5080,8 @@ export interface components {
             thawedOn?: null | string;
             /** Format: double */
             gramsLeft?: null | number;
+            /** Format: int32 */
+            brewerId?: null | number;
         };
         BagView: {
             /** Format: int32 */
@@ -5106,6 +5108,8 @@ export interface components {
             rest: components["schemas"]["RestState"];
             frozen: boolean;
             meaning: string;
+            /** Format: int32 */
+            brewerId: null | number;
         };
         /** @description One basket. */
         Basket: {
@@ -5305,12 +5309,17 @@ export interface components {
             /** Format: double */
             boilingC: number;
         };
+        /** @description A person who brews; school and units are null for the household's. */
         BrewerView: {
             /** Format: int32 */
             id: number;
             /** Format: int32 */
             version: number;
             name: string;
+            school: null | string;
+            pressureUnit: null | string;
+            temperatureUnit: null | string;
+            forceUnit: null | string;
         };
         /** @description What a cup is, for whoever makes it. */
         BrewersCup: {
@@ -7220,8 +7229,17 @@ export interface components {
             name: string;
             window: components["schemas"]["RestWindow"];
         };
+        /** @description A person who brews. */
         NewBrewer: {
             name: string;
+            /** @description Key of the school that this person judges shots by; null for the household's. */
+            school?: null | string;
+            /** @description bar, psi or kPa; null for the household's. */
+            pressureUnit?: null | string;
+            /** @description degC or degF; null for the household's. */
+            temperatureUnit?: null | string;
+            /** @description kgf or N; null for the household's. */
+            forceUnit?: null | string;
         };
         /** @description A ladder to plan. */
         NewLadder: {
