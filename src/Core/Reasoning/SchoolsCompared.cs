@@ -11,6 +11,7 @@ namespace RuddySpring.Core.Reasoning;
 /// <param name="Advice">The one change it asks for; null where it asks for none.</param>
 /// <param name="Disagrees">Why it says something else than the school in use; null where it says the same, and of that school
 /// itself.</param>
+/// <param name="IsOwn">Whether it is the school in use.</param>
 public sealed record SchoolSays(
     string Key,
     string Name,
@@ -18,7 +19,8 @@ public sealed record SchoolSays(
     IReadOnlyList<SchoolTarget> Targets,
     string Headline,
     string? Advice,
-    string? Disagrees
+    string? Disagrees,
+    bool IsOwn
 );
 
 /// <summary>One shot in the eyes of all schools, and why they do not agree.</summary>
@@ -44,7 +46,8 @@ public static class SchoolsCompared
                 a.Facts.School.Targets(a.Facts),
                 DiagnosisWords.Headline(a.Said),
                 First(a.Said)?.Change.Do,
-                a.Facts.School == mine || First(a.Said)?.Key == First(own.Said)?.Key ? null : Disagrees(own, a)
+                a.Facts.School == mine || First(a.Said)?.Key == First(own.Said)?.Key ? null : Disagrees(own, a),
+                a.Facts.School == mine
             )),
         ];
     }

@@ -1,7 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
-import { useHousehold, useSchools } from '../shared/api/queries';
+import { patchBrewer } from '../shared/api/patch';
+import { keepBench, useBench, useHousehold, useSchools, useShot } from '../shared/api/queries';
 import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
 import { Fold } from '../shared/ui/Fold';
 import { Button, Notice, Waiting } from '../shared/ui/elements';
@@ -11,7 +12,8 @@ import { useUnits } from '../shared/units/units';
 export function SchoolsFold({ shotId }: { shotId: number }) {
   const { data: household } = useHousehold();
   const { data: schools } = useSchools();
-  const judged = schools?.find((s) => s.key === household?.school)?.name.toLowerCase();
+  const key = useBrewerOf(shotId)?.school ?? household?.school;
+  const judged = schools?.find((s) => s.key === key)?.name.toLowerCase();
   return (
     <Fold title="What other schools say" note={judged && `judged by ${judged}`}>
       <Schools shotId={shotId} />
@@ -19,9 +21,24 @@ export function SchoolsFold({ shotId }: { shotId: number }) {
   );
 }
 
+/** Whoever brewed the shot, while they are known by that name. */
+function useBrewerOf(shotId: number) {
+  const { data: shot } = useShot(shotId);
+  const { data: bench } = useBench();
+  return bench?.brewers.find((b) => b.name === shot?.shot.brewer);
+}
+
 function Schools({ shotId }: { shotId: number }) {
   const { data: household } = useHousehold();
-  const change = useHouseholdChange(household);
+  const queries = useQueryClient();
+  const brewer = useBrewerOf(shotId);
+  const households = useHouseholdChange(household);
+  // who has a school of their own changes that one
+  const own = useMutation({
+    mutationFn: (school: string) => patchBrewer(brewer!, { school }),
+    onSuccess: (bench) => keepBench(queries, bench),
+  });
+  const change = brewer?.school ? own : households;
   const { data: schools, error } = useQuery({
     queryKey: ['shot', shotId, 'schools'],
     queryFn: () => data(api.GET('/api/shots/{id}/schools', { params: { path: { id: shotId } } })),
@@ -34,9 +51,9 @@ function Schools({ shotId }: { shotId: number }) {
         <OneSchool
           key={school.key}
           school={school}
-          inUse={school.key === household?.school}
+          inUse={school.isOwn}
           pending={change.isPending}
-          use={() => change.mutate({ school: school.key })}
+          use={() => (brewer?.school ? own.mutate(school.key) : households.mutate({ school: school.key }))}
         />
       ))}
       {change.error && <Notice role="alert">{sentenceOf(change.error)}</Notice>}

@@ -8230,6 +8230,8 @@ export interface components {
              *                 itself.
              */
             disagrees: null | string;
+            /** @description Whether it is the school in use. */
+            isOwn: boolean;
         };
         /** @description One thing that a school looks at. */
         SchoolTarget: {
