@@ -229,3 +229,9 @@ export async function onTheSheet(page: Page, family: string, name: string, other
 export async function type(page: Page, label: RegExp, value: string) {
   await page.getByRole('textbox', { name: label }).fill(value);
 }
+
+/** Says what the clock of a file that is imported begins with, where it is asked. */
+export async function sayClock(page: Page) {
+  const clock = page.getByLabel('Its clock begins with');
+  if ((await clock.inputValue()) === '') await clock.selectOption({ label: 'the lever\u2019s first move' });
+}

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, expectNoSidewaysScroll, test, type } from './bench';
+import { expect, expectAccessible, expectNoSidewaysScroll, test, type, sayClock } from './bench';
 
 /** A pull as life records it: twenty idle seconds, a gauge that rests at 0.6 bar, the cup lifted at the end. */
 function lifelike(): string {
@@ -15,6 +15,7 @@ test('a trace from elsewhere is looked at, completed, asked about and stored as 
   await page.goto('/ledger/import');
   const file = { name: 'elsewhere.csv', mimeType: 'text/csv', buffer: Buffer.from(lifelike()) };
   await page.getByLabel('File').setInputFiles(file);
+  await sayClock(page);
   await expect(
     page.getByText('The record began 20 s before the lever moved; times count from the lever.'),
   ).toBeVisible();
@@ -71,6 +72,7 @@ test('a trace from elsewhere is looked at, completed, asked about and stored as 
   // the same file again
   await page.goto('/ledger/import');
   await page.getByLabel('File').setInputFiles(file);
+  await sayClock(page);
   await expect(page.getByText(`This file is already stored as shot ${id}.`)).toBeVisible();
   await expect(save).toBeDisabled();
   // nothing is to be learned of a grinder at 190

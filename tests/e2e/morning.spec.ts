@@ -9,6 +9,7 @@ import {
   test,
   type,
   whoAndWhat,
+  sayClock,
 } from './bench';
 
 /** One person's whole job: from the bench to a tasted shot beside another one. */
@@ -103,7 +104,7 @@ test('from the sheet to the ledger and the comparison', async ({ page }, info) =
   await expectNoSidewaysScroll(page);
   await page.getByRole('button', { name: 'Compare 2' }).click();
   await expect(page.getByTestId('overlay')).toBeVisible();
-  await expect(page.getByText(`A is shot ${number}`)).toBeVisible();
+  await expect(page.getByRole('button', { name: `A, shot ${number}` })).toBeVisible();
   await page.getByLabel('Align at').selectOption('drops');
   await expect(page.getByTestId('overlay')).toHaveAttribute('aria-label', /first drops/);
   await page.getByLabel('Against').selectOption('grams');
@@ -128,6 +129,7 @@ test('a trace from elsewhere becomes a shot like any other', async ({ page }, in
     mimeType: 'text/csv',
     buffer: Buffer.from(`Zeit_ms;Druck_psi;Gewicht_g\n${rows.join('\n')}\n`),
   });
+  await sayClock(page);
   await expect(page.getByText('separated by semicolon, decimal comma')).toBeVisible();
   await expect(page.getByLabel('Unit of Zeit_ms')).toHaveValue('ms');
   await expect(page.getByLabel('Unit of Druck_psi')).toHaveValue('psi');

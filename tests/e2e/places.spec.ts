@@ -11,6 +11,7 @@ import {
   test,
   type,
   whoAndWhat,
+  sayClock,
 } from './bench';
 
 test('every place can be read by everyone', async ({ page }) => {
@@ -141,6 +142,7 @@ test('in psi, Fahrenheit and newtons no page says anything in another unit', asy
     mimeType: 'text/csv',
     buffer: Buffer.from(['seconds,p,grams', ...rows].join('\n')),
   });
+  await sayClock(page);
   await expect(page.getByText(/The gauge rested at 7 psi/)).toBeVisible();
   await look('the import');
   // and a pull under way

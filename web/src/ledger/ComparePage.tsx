@@ -133,7 +133,7 @@ export default function ComparePage() {
           {comparison.shots.length === 2 && (
             <WhyDiffer first={comparison.shots[0]!.shot.id} second={comparison.shots[1]!.shot.id} />
           )}
-          <Panel overflowX="auto" tabIndex={0} role="region" aria-label="What differs">
+          <Panel overflowX="auto" position="relative" tabIndex={0} role="region" aria-label="What differs">
             <H2>What differs</H2>
             <Differences>
               <thead>

@@ -129,7 +129,7 @@ export default function LedgerPage() {
       {!found ? (
         <Waiting error={error} />
       ) : (
-        <Panel p="0">
+        <Panel p="0" overflowX="auto" position="relative">
           {nothing ? (
             <EmptyState
               title="No shot yet"
