@@ -233,7 +233,16 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         }
 
         shot.HasIndex(s => s.Cause).HasFilter("Cause IS NOT NULL").HasDatabaseName("IX_Shots_Cause");
-        shot.HasIndex(s => new { s.DeletedAt, s.PlanName }).HasDatabaseName("IX_Shots_PlanName");
+        // the shots of a plan by date: a filter of the ledger, and what a shot is compared with when it is reasoned about
+        shot.HasIndex(s => new
+            {
+                s.DeletedAt,
+                s.PlanName,
+                s.PulledAt,
+                s.Id,
+                s.MachineId,
+            })
+            .HasDatabaseName("IX_Shots_PlanName");
         foreach (var name in new[] { nameof(Shot.DoseGrams), nameof(Shot.GrindSetting), nameof(Shot.Liking) })
             OrderedBy(name);
         // with what the ledger filters by, so that what does not fit is passed over within the index

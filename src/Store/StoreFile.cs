@@ -25,7 +25,9 @@ public static class StoreFile
     public static TBuilder Configure<TBuilder>(TBuilder builder, string dataFolder)
         where TBuilder : DbContextOptionsBuilder
     {
-        builder.UseSqlite(ConnectionString(PathIn(dataFolder), SqliteOpenMode.ReadWriteCreate));
+        builder
+            .UseSqlite(ConnectionString(PathIn(dataFolder), SqliteOpenMode.ReadWriteCreate))
+            .AddInterceptors(SearchWords.OnOpened.Only);
         return builder;
     }
 

@@ -67,7 +67,7 @@ public static class LedgerEndpoints
         var counted =
             order == LedgerOrder.Date && page == 0 && rows.Count <= size
                 ? rows.Count
-                : await Ordered(shots, LedgerOrder.Date, false).Select(s => s.Id).Take(MostCounted + 1).CountAsync(cancel);
+                : await filter.CountAsync(db, Ordered(shots, LedgerOrder.Date, false), MostCounted + 1, cancel);
         return new(
             Math.Min(counted, MostCounted),
             counted > MostCounted,

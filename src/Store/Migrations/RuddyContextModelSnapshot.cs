@@ -619,7 +619,7 @@ namespace RuddySpring.Store.Migrations
                         .HasDatabaseName("IX_Shots_PullId")
                         .HasFilter("PullId IS NOT NULL");
 
-                    b.HasIndex("DeletedAt", "PlanName")
+                    b.HasIndex("DeletedAt", "PlanName", "PulledAt", "Id", "MachineId")
                         .HasDatabaseName("IX_Shots_PlanName");
 
                     b.HasIndex("DeletedAt", "CupGramsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")

@@ -115,7 +115,7 @@ namespace RuddySpring.Store.Migrations
             migrationBuilder.CreateIndex(
                 name: "IX_Shots_PlanName",
                 table: "Shots",
-                columns: new[] { "DeletedAt", "PlanName" });
+                columns: new[] { "DeletedAt", "PlanName", "PulledAt", "Id", "MachineId" });
 
             migrationBuilder.CreateIndex(
                 name: "IX_ImportSources_Fingerprint",

@@ -11,7 +11,7 @@ using RuddySpring.Store;
 namespace RuddySpring.Store.Migrations
 {
     [DbContext(typeof(RuddyContext))]
-    [Migration("20261127212521_LedgerAndExchange")]
+    [Migration("20261127225950_LedgerAndExchange")]
     partial class LedgerAndExchange
     {
         /// <inheritdoc />
@@ -622,7 +622,7 @@ namespace RuddySpring.Store.Migrations
                         .HasDatabaseName("IX_Shots_PullId")
                         .HasFilter("PullId IS NOT NULL");
 
-                    b.HasIndex("DeletedAt", "PlanName")
+                    b.HasIndex("DeletedAt", "PlanName", "PulledAt", "Id", "MachineId")
                         .HasDatabaseName("IX_Shots_PlanName");
 
                     b.HasIndex("DeletedAt", "CupGramsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
