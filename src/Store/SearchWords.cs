@@ -10,6 +10,17 @@ namespace RuddySpring.Store;
 /// accents, each as the beginning of a word.</summary>
 public static class SearchWords
 {
+    private const char FirstAccented = '\u00c0';
+    private const char LastAccented = '\u017f';
+
+    // small letters of Latin-1 and Latin Extended-A by their canonical decomposition (Unicode Character Database); the runtime
+    // cannot decompose where it is set to know no culture
+    private const string WithoutAccents =
+        "aaaaaa\u00e6ceeeeiiii\u00f0nooooo \u00f8uuuuy\u00fe\u00dfaaaaaa\u00e6ceeeeiiii\u00f0n"
+        + "ooooo \u00f8uuuuy\u00feyaaaaaaccccccccdd\u0111\u0111eeeeeeeeeegggggggghh\u0127\u0127i"
+        + "iiiiiiii\u0131\u0133\u0133jjkk\u0138llllll\u0140\u0140\u0142\u0142nnnnnn\u0149\u014b\u014b"
+        + "oooooo\u0153\u0153rrrrrrsssssssstttt\u0167\u0167uuuuuuuuuuuuwwyyyzzzzzz\u017f";
+
     /// <summary>Name of the function in SQL: text, words with a space between; 1 or 0.</summary>
     internal const string Function = "holds_words";
 
@@ -31,11 +42,12 @@ public static class SearchWords
     /// <summary>A text in small letters without accents, with a space for whatever is no letter and no digit.</summary>
     public static string Folded(string text)
     {
-        var apart = Ascii.IsValid(text) ? text : text.Normalize(NormalizationForm.FormD);
-        var folded = new StringBuilder(apart.Length);
-        foreach (var c in apart)
+        var folded = new StringBuilder(text.Length);
+        foreach (var c in text)
         {
-            if (char.IsLetterOrDigit(c))
+            if (c is >= FirstAccented and <= LastAccented)
+                folded.Append(WithoutAccents[c - FirstAccented]);
+            else if (char.IsLetterOrDigit(c))
                 folded.Append(char.ToLowerInvariant(c));
             else if (CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
                 folded.Append(' ');

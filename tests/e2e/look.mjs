@@ -60,7 +60,6 @@ await picture('why', '/prepare', {
 await picture('welcome', '/welcome');
 await picture('prepare-phone', '/prepare', { phone: true, act: sheet });
 await picture('prepare-dark', '/prepare', { dark: true, act: sheet });
-await picture('plans', '/plans');
 await picture('plan', '/plans/early-peak', {
   act: async (page) => {
     await page.getByRole('slider', { name: /^Phase 3/ }).focus();
@@ -110,7 +109,6 @@ if (!only || only.includes('warm')) {
   await post('session/end', {});
   await putSheet(before);
 }
-await picture('machines', '/machines', { fullPage: true });
 await picture('machine', '/machines/3');
 /** A machine of a family on the sheet. */
 async function onto(family) {
@@ -156,5 +154,13 @@ await picture('compare', '/ledger/compare?ids=14%2C10', {
 await picture('trends', '/ledger/trends?beans=1&machine=1', {
   act: (page) => page.getByText('What goes with liking').waitFor(),
 });
+await picture('arm', '/ledger/arm', {
+  act: (page) =>
+    page
+      .getByLabel(/eight in ten/)
+      .first()
+      .waitFor(),
+});
+await picture('card', '/taste/55/card', { act: (page) => page.getByTestId('card').waitFor() });
 await picture('shelf', '/shelf');
 await browser.close();
