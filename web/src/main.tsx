@@ -5,6 +5,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App, fetchPageOf } from './App';
 import { askEarly } from './shared/api/queries';
+import { UnitsOfBrewer } from './shared/units/units';
 import { system } from './theme/system';
 
 const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 2000, retry: 1 } } });
@@ -16,7 +17,9 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <ChakraProvider value={system}>
       <QueryClientProvider client={queries}>
-        <App />
+        <UnitsOfBrewer>
+          <App />
+        </UnitsOfBrewer>
       </QueryClientProvider>
     </ChakraProvider>
   </StrictMode>,

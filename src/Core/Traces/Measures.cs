@@ -41,8 +41,8 @@ public sealed record Measures(
     double? R10WetSeconds = null
 )
 {
-    /// <summary>The measures of a record whose clock began with something else than the lever: what was before its beginning is not
-    /// in it, and no time counts from there.</summary>
+    /// <summary>The measures of a record whose clock began with something else than the lever: what was before its beginning
+    /// is not in it, and no time counts from there.</summary>
     public Measures Known(ClockStart clock) =>
         clock switch
         {

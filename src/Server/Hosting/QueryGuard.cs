@@ -29,7 +29,8 @@ public sealed class QueryGuard(RequestDelegate next)
                     var field = JsonNamingPolicy.CamelCase.ConvertName(parameter.Name);
                     throw new DoesNotFitException(
                         field,
-                        $"{field} is \"{RequestSentences.Short(text)}\"; it must be one of {string.Join(", ", Enum.GetNames(type))}."
+                        $"{field} is \"{RequestSentences.Short(text)}\"; it must be one of "
+                            + $"{string.Join(", ", Enum.GetNames(type))}."
                     );
                 }
 

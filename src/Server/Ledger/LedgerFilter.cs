@@ -178,7 +178,7 @@ public sealed record LedgerFilter
         return until is { } high ? Where(shots, high, Expression.LessThanOrEqual) : shots;
     }
 
-    /// <summary>By the age that the beans had on the day of the shot. A bag only ages, so that its shots of an age lie between two
+    /// <summary>By the age that the beans had on the day of the shot. A bag only ages: its shots of an age lie between two
     /// days.</summary>
     private async Task<IQueryable<Shot>> AgedAsync(IQueryable<Shot> shots, RuddyContext db, CancellationToken cancel)
     {

@@ -179,7 +179,8 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
     public async Task A_piece_that_never_ends_is_refused()
     {
         var text =
-            $"{{\"format\":\"ruddy-spring-household\",\"shots\":[{{\"words\":\"{new string('x', SectionReader.LargestPiece + 10)}\"}}]}}";
+            "{\"format\":\"ruddy-spring-household\",\"shots\":[{\"words\":\""
+            + $"{new string('x', SectionReader.LargestPiece + 10)}\"}}]}}";
         Assert.Contains("larger than 16 MB", await RefusedAsync(text), StringComparison.Ordinal);
     }
 
@@ -191,7 +192,8 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
         return folder.FullName;
     }
 
-    /// <summary>Without what differs though the meaning is the same: when it was written, and what is worked out of traces.</summary>
+    /// <summary>Without what differs though the meaning is the same: when it was written, and what is worked out of
+    /// traces.</summary>
     private static string Meaning(string text)
     {
         var file = JsonNode.Parse(text)!.AsObject();

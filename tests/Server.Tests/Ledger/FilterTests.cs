@@ -2,7 +2,7 @@ using System.Text.Json.Nodes;
 
 namespace RuddySpring.Server.Tests.Ledger;
 
-/// <summary>The ledger's filters, each held against going through all shots by hand; views that are kept; changes of many.</summary>
+/// <summary>The ledger's filters, each held against going through all shots by hand; kept views; changes of many.</summary>
 public sealed class FilterTests : IAsyncLifetime
 {
     private readonly LiveServer _server = new();

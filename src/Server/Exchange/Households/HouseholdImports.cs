@@ -107,7 +107,8 @@ public sealed class HouseholdImports(
                 log.LogError(error, "The file to import could not be laid down");
                 throw new UnreadableBodyException(
                     StatusCodes.Status507InsufficientStorage,
-                    "The file could not be written to the data folder: there may be no room left on the disk. Nothing was changed."
+                    "The file could not be written to the data folder: there may be no room left on the disk. "
+                        + "Nothing was changed."
                 );
             }
 

@@ -17,8 +17,8 @@ namespace RuddySpring.Server.Exchange.Households;
 public sealed record TakenIn(string List, int New, int Already);
 
 /// <summary>
-/// Takes the pieces of a household's file in their order: checks each, finds what is here already, and stores the rest where it is
-/// to be stored. What has the name of something on the bench is taken for it, and what is here stays.
+/// Takes the pieces of a household's file in their order: checks each, finds what is here already, and stores the rest where
+/// that is wanted. What has the name of something on the bench is taken for it, and what is here stays.
 /// </summary>
 public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isStored, bool withSettings)
 {
@@ -124,7 +124,8 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
                 if (As<int>() is var version and not HouseholdFile.CurrentVersion)
                     throw new DoesNotFitException(
                         "version",
-                        $"The file has version {version}; version {HouseholdFile.CurrentVersion} is read. A newer program may be needed."
+                        $"The file has version {version}; version {HouseholdFile.CurrentVersion} is read. "
+                            + "A newer program may be needed."
                     );
                 break;
             case "writtenAt":

@@ -35,7 +35,8 @@ public sealed class HouseholdWriter(RuddyContext db, Stream to)
             household.Rest
         );
         await TextAsync(
-            $"{{\n\"format\":\"{HouseholdFile.FormatName}\",\n\"version\":{HouseholdFile.CurrentVersion},\n\"writtenAt\":\"{nowUtc:O}\",\n\"household\":{Json(head)}",
+            $"{{\n\"format\":\"{HouseholdFile.FormatName}\",\n\"version\":{HouseholdFile.CurrentVersion},\n"
+                + $"\"writtenAt\":\"{nowUtc:O}\",\n\"household\":{Json(head)}",
             cancel
         );
         await ListAsync("brewers", db.Brewers, b => b.Id, Filed, cancel);

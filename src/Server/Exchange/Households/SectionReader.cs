@@ -147,7 +147,8 @@ public sealed class SectionReader(Stream stream)
             if (_buffer.Length >= LargestPiece)
                 throw new DoesNotFitException(
                     "file",
-                    $"A piece of the file from line {_line} on is larger than {LargestPiece / 1024 / 1024} MB, the most that is read."
+                    $"A piece of the file from line {_line} on is larger than {LargestPiece / 1024 / 1024} MB, the most "
+                        + "that is read."
                 );
             Array.Resize(ref _buffer, _buffer.Length * 2);
         }

@@ -147,7 +147,8 @@ public sealed class LogbookImport(RuddyContext db, TimeProvider time)
                 errors.Add($"There is no column {column.Index + 1}.");
             else if (LogbookUnits.Of(column.Role) is { Count: > 0 } units && !units.Contains(column.Unit))
                 errors.Add(
-                    $"{column.Name}: {RequestSentences.Short(column.Unit)} does not go with it; use one of {string.Join(", ", units)}."
+                    $"{column.Name}: {RequestSentences.Short(column.Unit)} does not go with it; use one of "
+                        + $"{string.Join(", ", units)}."
                 );
         }
 

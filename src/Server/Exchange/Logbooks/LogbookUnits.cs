@@ -119,7 +119,8 @@ public static partial class LogbookUnits
         return TimeOnly.TryParse(text, CultureInfo.InvariantCulture, out var time) ? Local(day.ToDateTime(time)) : null;
     }
 
-    /// <summary>Which of day, month and year comes first, from what the cells can mean; day first where they do not tell.</summary>
+    /// <summary>Which of day, month and year comes first, from what the cells can mean; day first where they do not
+    /// tell.</summary>
     public static string OrderOf(IEnumerable<string> cells)
     {
         var dates = cells.Select(c => Date().Match(c.Trim())).Where(m => m.Success).ToList();

@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from 'react';
+import { createContext, createElement, useContext, useEffect, useMemo, type ReactNode } from 'react';
 import type { Schemas } from '../api/client';
 import { useBench, useHousehold, useSheet } from '../api/queries';
 import { sayWith, withQuantities } from './marks';
@@ -128,8 +128,10 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
   };
 }
 
-/** The display units of whoever brews, or else the household's. */
-export function useUnits(): Units {
+const UnitsContext = createContext(makeUnits('bar', 'degC', 'kgf'));
+
+/** Gives the display units of whoever brews, or else the household's, to everything within: worked out once a change. */
+export function UnitsOfBrewer({ children }: { children: ReactNode }) {
   const { data: household } = useHousehold();
   const { data: sheet } = useSheet();
   const { data: bench } = useBench();
@@ -139,8 +141,11 @@ export function useUnits(): Units {
   const force = brewer?.forceUnit ?? household?.forceUnit ?? 'kgf';
   const units = useMemo(() => makeUnits(pressure, temperature, force), [pressure, temperature, force]);
   useEffect(() => sayWith(units.sentence), [units]);
-  return units;
+  return createElement(UnitsContext.Provider, { value: units }, children);
 }
+
+/** The display units. */
+export const useUnits = (): Units => useContext(UnitsContext);
 
 /** A plain number with a dash for what nobody knows. */
 export const number = fixed;
