@@ -102,6 +102,7 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
     [InlineData("\"id\":2,\"pulledAt\"", "\"id\":1,\"pulledAt\"", "there twice")]
     [InlineData("\"seconds\":[0,", "\"seconds\":[5000,", "Time of a sample")]
     [InlineData("\"values\":[", "\"values\":[1,", "as many of each")]
+    [InlineData("\"marked\":{\"firstPressure\":null", "\"marked\":{\"firstPressure\":1e300", "FirstPressure is")]
     public async Task A_faulty_shot_is_named_by_its_line_and_nothing_changes(string from, string to, string part)
     {
         var text = await server.Http.GetStringAsync("/api/exchange/household.json");

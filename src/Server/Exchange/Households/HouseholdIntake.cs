@@ -29,6 +29,7 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
     private static readonly FieldRange Liking = new("liking", "Liking", 1, 5, "");
     private static readonly FieldRange Strength = new("strength", "Strength", 0, 0.3, "");
     private static readonly FieldRange Water = new("waterC", "Water at the puck", 0, 110, "degC");
+    private static readonly FieldRange Measure = new("measures", "A measure", -100_000, 100_000, "");
     private static readonly FieldRange Second = new("seconds", "Time of a sample", 0, 3600, "s");
     private readonly Dictionary<string, Dictionary<int, int>> _ids = [];
     private readonly Dictionary<string, (int New, int Already)> _counts = [];
@@ -310,6 +311,8 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
         var machineId = Refer("machines", filed.MachineId, "machineId")!.Value;
         var shot = Shot(filed, pulledAt, machineId);
         var trace = Trace(filed.Trace);
+        CheckNumbers(filed.Marked, Second);
+        CheckNumbers(filed.Measures, Measure);
         // numbers of what is new here stand for nothing yet
         var here =
             machineId < 0
@@ -393,6 +396,16 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
             Notices = Texts.Lines(filed.Notices, "notices", "Notices", 4000),
             DeletedAt = Moment(filed.BinnedAt),
         };
+    }
+
+    /// <summary>Every number of a record within a range.</summary>
+    private static void CheckNumbers(object record, FieldRange range)
+    {
+        foreach (var property in record.GetType().GetProperties())
+        {
+            if (property.GetValue(record) is double number)
+                (range with { Field = property.Name, Label = property.Name }).Check(number);
+        }
     }
 
     private static Trace Trace(IReadOnlyList<FiledSeries> filed)
@@ -512,8 +525,11 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
     {
         var createdAt = Moment(filed.CreatedAt)!.Value;
         BlindLadder.Cups.Check(filed.Plan.Rungs.Count);
-        if (filed.Plan.Order.Count != filed.Plan.Rungs.Count)
-            throw new DoesNotFitException("plan", "A ladder must have a place for each of its cups.");
+        var cups = Enumerable.Range(0, filed.Plan.Rungs.Count);
+        if (!filed.Plan.Order.Order().SequenceEqual(cups) || !(filed.Places?.Order() ?? cups.Order()).SequenceEqual(cups))
+            throw new DoesNotFitException("plan", "A ladder must have a place for each of its cups, and one cup in each.");
+        if (filed.Liked is { } liked && (liked.Count != filed.Plan.Rungs.Count || liked.Any(l => l is < 1 or > 5)))
+            throw new DoesNotFitException("liked", "A ladder must have a liking from 1 to 5, or none, for each of its cups.");
         foreach (var rung in filed.Plan.Rungs)
             BlindLadder.Range(filed.Plan.Of, "rungs").Check(rung);
         var isNew = !await db.Ladders.AnyAsync(l => l.CreatedAt == createdAt, cancel);
