@@ -118,14 +118,7 @@ public sealed class GrindAdvice
         var rows = shots.Select(s => Row(s.Bag, s.Machine, s.Basket, s.AgeDays, s.DoseGrams, s.MeanBar, s.WetSeconds)).ToArray();
         var values = shots.Select(s => Math.Log(s.Resistivity)).ToArray();
         var weights = Enumerable.Repeat(1.0, shots.Count).ToArray();
-        BayesianFit At(double perUnit) =>
-            BayesianFit.Of(
-                prior,
-                NoiseShare,
-                NoiseWeight,
-                [.. rows.Select((r, i) => r.Select(x => x * Math.Sqrt(weights[i])).ToArray())],
-                [.. values.Select((v, i) => (v - (perUnit * (shots[i].Setting - _centre))) * Math.Sqrt(weights[i]))]
-            );
+        double[] WithoutTheSetting(double perUnit) => [.. values.Select((v, i) => v - (perUnit * (shots[i].Setting - _centre)))];
 
         var grid = Enumerable
             .Range(0, Slopes)
@@ -136,10 +129,11 @@ public sealed class GrindAdvice
         List<Slope> slopes = [];
         for (var round = 0; round < Weighings; round++)
         {
+            var design = new BayesianFit.Design(prior, NoiseShare, NoiseWeight, rows, weights);
             slopes =
             [
                 .. grid.Select(share => PerUnitOf(share))
-                    .Select((b, i) => (b, i, Fit: At(b)))
+                    .Select((b, i) => (b, i, Fit: design.Fit(WithoutTheSetting(b))))
                     .Select(x => new Slope(x.b, LogPrior(grid[x.i]) + x.Fit.LogEvidence, x.Fit)),
             ];
             var most = slopes.Max(s => s.Weight);
@@ -148,11 +142,11 @@ public sealed class GrindAdvice
             if (shots.Count < 3)
                 break;
             // what each shot is off by counts against what shots are usually off by
+            weights = new double[shots.Count];
             for (var i = 0; i < shots.Count; i++)
             {
                 var off =
-                    values[i]
-                    - slopes.Sum(s => s.Weight * ((s.PerUnit * (shots[i].Setting - _centre)) + s.Fit.Predict(rows[i]).Mean));
+                    values[i] - slopes.Sum(s => s.Weight * ((s.PerUnit * (shots[i].Setting - _centre)) + s.Fit.Mean(rows[i])));
                 weights[i] = (TailDegrees + 1) / (TailDegrees + (off * off / (NoiseShare * NoiseShare)));
             }
         }

@@ -63,37 +63,92 @@ public sealed class BayesianFit
         double noiseWeight,
         IReadOnlyList<double[]> rows,
         IReadOnlyList<double> values
-    )
+    ) => new Design(prior, noiseDeviation, noiseWeight, rows, [.. rows.Select(_ => 1.0)]).Fit(values);
+
+    /// <summary>
+    /// What all fits of the same rows share, whatever the values are: the precision and its inverse are worked out once.
+    /// </summary>
+    public sealed class Design
     {
-        var n = prior.Count;
-        var mean = Vector<double>.Build.Dense(n, i => prior[i].Mean);
-        // beliefs are about the coefficients themselves; the conjugate form wants them in units of the noise
-        var precision = Matrix<double>.Build.DenseDiagonal(n, n, i =>
-            double.IsInfinity(prior[i].Deviation) ? 0 : Math.Pow(noiseDeviation / prior[i].Deviation, 2)
-        );
-        var right = precision * mean;
-        var sum = mean.DotProduct(right);
-        for (var r = 0; r < rows.Count; r++)
+        private readonly IReadOnlyList<double[]> _rows;
+        private readonly IReadOnlyList<double> _weights;
+        private readonly Matrix<double> _precision;
+        private readonly Matrix<double> _covariance;
+        private readonly double[] _priorRight;
+        private readonly double _priorSum;
+        private readonly double _halfLogDeterminant;
+        private readonly double _shape;
+        private readonly double _priorRate;
+
+        /// <param name="prior">One belief a column.</param>
+        /// <param name="noiseDeviation">Noise that is expected, one standard deviation, above 0.</param>
+        /// <param name="noiseWeight">How many readings that expectation counts for; 0 for not at all.</param>
+        /// <param name="rows">Rows, each with a number a column; may be none.</param>
+        /// <param name="weights">How much each row counts, above 0: the inverse of its variance over the noise's.</param>
+        public Design(
+            IReadOnlyList<Belief> prior,
+            double noiseDeviation,
+            double noiseWeight,
+            IReadOnlyList<double[]> rows,
+            IReadOnlyList<double> weights
+        )
         {
-            var row = Vector<double>.Build.DenseOfArray(rows[r]);
-            precision += row.OuterProduct(row);
-            right += row * values[r];
-            sum += values[r] * values[r];
+            (_rows, _weights) = (rows, weights);
+            var n = prior.Count;
+            // beliefs are about the coefficients themselves; the conjugate form wants them in units of the noise
+            var precision = new double[n, n];
+            _priorRight = new double[n];
+            for (var i = 0; i < n; i++)
+            {
+                precision[i, i] = double.IsInfinity(prior[i].Deviation) ? 0 : Math.Pow(noiseDeviation / prior[i].Deviation, 2);
+                _priorRight[i] = precision[i, i] * prior[i].Mean;
+                _priorSum += _priorRight[i] * prior[i].Mean;
+            }
+
+            for (var r = 0; r < rows.Count; r++)
+            for (var i = 0; i < n; i++)
+            for (var j = 0; j < n; j++)
+                precision[i, j] += weights[r] * rows[r][i] * rows[r][j];
+
+            _precision = Matrix<double>.Build.DenseOfArray(precision);
+            var factor = _precision.Cholesky();
+            _covariance = factor.Solve(Matrix<double>.Build.DenseIdentity(n));
+            _halfLogDeterminant = 0.5 * factor.DeterminantLn;
+            _shape = Math.Max(1e-6, (noiseWeight + rows.Count - prior.Count(p => double.IsInfinity(p.Deviation))) / 2.0);
+            _priorRate = noiseWeight * noiseDeviation * noiseDeviation / 2.0;
         }
 
-        var factor = precision.Cholesky();
-        var covariance = factor.Solve(Matrix<double>.Build.DenseIdentity(n));
-        var posterior = covariance * right;
-        var shape = Math.Max(1e-6, (noiseWeight + rows.Count - prior.Count(p => double.IsInfinity(p.Deviation))) / 2.0);
-        var rate =
-            (noiseWeight * noiseDeviation * noiseDeviation / 2.0)
-            + Math.Max(0, (sum - posterior.DotProduct(precision * posterior)) / 2.0);
-        var evidence = (-0.5 * factor.DeterminantLn) - (shape * Math.Log(Math.Max(1e-300, rate)));
-        return new(posterior, covariance, shape, rate, evidence);
+        /// <summary>Fits the rows to values, one a row.</summary>
+        public BayesianFit Fit(IReadOnlyList<double> values)
+        {
+            var right = (double[])_priorRight.Clone();
+            var sum = _priorSum;
+            for (var r = 0; r < _rows.Count; r++)
+            {
+                var weighted = _weights[r] * values[r];
+                for (var i = 0; i < right.Length; i++)
+                    right[i] += _rows[r][i] * weighted;
+                sum += values[r] * weighted;
+            }
+
+            var posterior = _covariance * Vector<double>.Build.Dense(right);
+            var rate = _priorRate + Math.Max(0, (sum - posterior.DotProduct(_precision * posterior)) / 2.0);
+            var evidence = -_halfLogDeterminant - (_shape * Math.Log(Math.Max(1e-300, rate)));
+            return new(posterior, _covariance, _shape, rate, evidence);
+        }
     }
 
     /// <summary>One standard deviation of a coefficient.</summary>
     public double Deviation(int coefficient) => Math.Sqrt(_rate / _shape * _covariance[coefficient, coefficient]);
+
+    /// <summary>The mean of what a row predicts.</summary>
+    public double Mean(double[] row)
+    {
+        var mean = 0.0;
+        for (var i = 0; i < row.Length; i++)
+            mean += row[i] * _mean[i];
+        return mean;
+    }
 
     /// <summary>What a row predicts, its own noise included.</summary>
     public Prediction Predict(double[] row)

@@ -1,4 +1,5 @@
 using RuddySpring.Core.Beans;
+using RuddySpring.Core.Care;
 using RuddySpring.Core.Dialing;
 using RuddySpring.Core.Fitting;
 using RuddySpring.Core.Heat;
@@ -94,6 +95,9 @@ public sealed record ShotFacts
     /// <summary>Machine and plan as the earlier shots had them, newest first: what is usual here. At most some ten are looked
     /// at.</summary>
     public IReadOnlyList<ShotFacts> Earlier { get; init; } = [];
+
+    /// <summary>What is known of the machine's care.</summary>
+    public CareFacts Care { get; init; } = CareFacts.None;
 
     /// <summary>By which school it is judged.</summary>
     public School School { get; init; } = SchoolList.Usual;

@@ -1,6 +1,7 @@
 using System.Globalization;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Milk;
 using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Sessions;
@@ -26,6 +27,8 @@ internal sealed class BoilerSession(
     private const double KnockSeconds = 20;
     private const double WarmUpLimit = 3600;
     private const int MostFlushes = 8;
+    private const double PurgeSeconds = 10;
+    private const double WipeSeconds = 10;
     private const double CoolDownSeconds = 600;
     private const double AboveLowK = 1.0;
     private const double FlushWorthK = 3.0;
@@ -399,30 +402,34 @@ internal sealed class BoilerSession(
 
     private void SteamFor(int pull)
     {
-        var drinks = DrinksOf(pull);
-        var milk = drinks.Sum(d => d.MilkGrams);
-        if (milk <= 0 || IsDone($"steam-{pull}"))
+        var drinks = DrinksOf(pull).Where(d => d.MilkGrams > 0).ToList();
+        if (drinks.Count == 0)
             return;
-        if (!Wants.SteamAlongside)
-            Recover(2);
-        var grams = Bench.SteamGrams(milk);
-        Do(
-            StepKind.Steam,
-            $"steam-{pull}",
-            grams / _heat.SteamGramsPerS + 10,
-            $"Steam milk{ForWhom(pull)}",
-            string.Create(
-                CultureInfo.InvariantCulture,
-                $"{milk:0} g: purge the wand, stretch by about a third, stop at {Quantity.Celsius(60):0}, wipe and purge at "
-                    + $"once. Takes about {grams:0} g of steam."
-            ),
-            "Steam burns. Milk left in the wand spoils and makes people ill: purge it every time.",
-            pull,
-            grams,
-            advance: !Wants.SteamAlongside
-        );
-        if (Wants.SteamAlongside)
-            Run.AdvanceTo(Math.Max(Time, LastStepStart + (grams / _heat.SteamGramsPerS) + 10));
+        var grams = Bench.SteamGrams(drinks);
+        if (!IsDone($"steam-{pull}"))
+        {
+            if (!Wants.SteamAlongside)
+                Recover(2);
+            Do(
+                StepKind.Steam,
+                $"steam-{pull}",
+                grams / _heat.SteamGramsPerS + PurgeSeconds,
+                $"Steam milk{ForWhom(pull)}",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{MilkWords.Of(drinks.Select(d => d.Order()))} Purge the wand first. Takes about {grams:0} g of steam."
+                ),
+                MilkWords.Caution,
+                pull,
+                grams,
+                advance: !Wants.SteamAlongside
+            );
+            if (Wants.SteamAlongside)
+                Run.AdvanceTo(Math.Max(Time, LastStepStart + (grams / _heat.SteamGramsPerS) + PurgeSeconds));
+        }
+
+        if (!IsDone($"wipe-{pull}"))
+            Do(StepKind.Wipe, $"wipe-{pull}", WipeSeconds, "Wipe and purge the wand", MilkWords.Wipe, MilkWords.Spoils, pull);
         LastCup = Math.Max(LastCup, Time);
     }
 
@@ -430,7 +437,7 @@ internal sealed class BoilerSession(
 
     private void EnoughWaterFor(int pull)
     {
-        var need = _shotGrams + Bench.SteamGrams(DrinksOf(pull).Sum(d => d.MilkGrams));
+        var need = _shotGrams + Bench.SteamGrams(DrinksOf(pull));
         if (Enough(need))
             return;
         if (_heat.FillGrams - need < _heat.MinimumGrams)

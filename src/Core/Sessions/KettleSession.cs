@@ -1,5 +1,6 @@
 using System.Globalization;
 using RuddySpring.Core.Heat;
+using RuddySpring.Core.Milk;
 using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Sessions;
@@ -208,15 +209,15 @@ internal sealed class KettleSession(
             LastCup = Math.Max(LastCup, Time);
         }
 
-        var milk = DrinksOf(pull).Sum(d => d.MilkGrams);
-        if (milk <= 0 || IsDone($"froth-{pull}"))
+        var milk = DrinksOf(pull).Where(d => d.MilkGrams > 0).Select(d => d.Order()).ToList();
+        if (milk.Count == 0 || IsDone($"froth-{pull}"))
             return;
         Do(
             StepKind.Froth,
             $"froth-{pull}",
             FrothSeconds,
             $"Froth milk{ForWhom(pull)}",
-            string.Create(CultureInfo.InvariantCulture, $"{milk:0} g in a frother of its own: this machine gives no steam."),
+            $"{MilkWords.Frothed(milk)} This machine gives no steam.",
             null,
             pull
         );

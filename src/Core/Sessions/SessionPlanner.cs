@@ -37,19 +37,13 @@ public sealed record SessionProgress(
 /// <summary>The machine that a session runs on, and where it stands.</summary>
 public sealed record SessionBench(Machine Machine, double AmbientC, double AltitudeMetres)
 {
-    /// <summary>Milk is warmed from the fridge, degC (common practice).</summary>
-    public const double MilkFromC = 4;
-
-    /// <summary>To here, degC (common practice).</summary>
-    public const double MilkToC = 60;
-
     /// <summary>A kettle at its boiling point here, degC.</summary>
     public double KettleC { get; } = Saturation.BoilingPointC(AltitudeMetres);
 
-    /// <summary>Steam in g that warms milk of a weight in g; 0 without a boiler.</summary>
-    public double SteamGrams(double milkGrams) =>
+    /// <summary>Steam in g that warms the milk of drinks; 0 without a boiler.</summary>
+    public double SteamGrams(IEnumerable<Drink> drinks) =>
         Machine.BoilerGaugeBar is { } gauge
-            ? Steam.GramsForMilk(milkGrams, MilkFromC, MilkToC, Saturation.BoilerTemperatureC(gauge, AltitudeMetres))
+            ? drinks.Sum(d => d.Order().SteamGrams(Saturation.BoilerTemperatureC(gauge, AltitudeMetres)))
             : 0;
 }
 

@@ -18,6 +18,7 @@ public enum StepKind
     Rest,
     Shot,
     Steam,
+    Wipe,
     Froth,
     Depressurise,
     Cool,

@@ -1,5 +1,6 @@
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Milk;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Shots;
 
@@ -8,7 +9,22 @@ namespace RuddySpring.Core.Sessions;
 /// <summary>One drink.</summary>
 /// <param name="For">Whom it is for; empty where nobody is named.</param>
 /// <param name="MilkGrams">Milk to steam for it, g, 0 to 400; 0 for none.</param>
-public sealed record Drink(string For, double MilkGrams);
+/// <param name="Milk">Which milk.</param>
+/// <param name="Stretch">How foamy.</param>
+/// <param name="MilkFromC">Milk as it comes, degC, 0 to 40; null for the fridge's.</param>
+/// <param name="MilkToC">Milk as it is drunk, degC, 40 to 75; null for what is usual for its kind.</param>
+public sealed record Drink(
+    string For,
+    double MilkGrams,
+    MilkKind Milk = MilkKind.Whole,
+    MilkStretch Stretch = MilkStretch.Silky,
+    double? MilkFromC = null,
+    double? MilkToC = null
+)
+{
+    /// <summary>Its milk.</summary>
+    public MilkOrder Order() => new(MilkGrams, Milk, Stretch, MilkFromC ?? MilkOrder.FridgeC, MilkToC);
+}
 
 /// <summary>What a session is to give, and how the bench works.</summary>
 public sealed record SessionWants
@@ -69,7 +85,7 @@ public sealed record SessionWants
         SessionRanges.Drinks.Check(Drinks.Count);
         foreach (var drink in Drinks)
         {
-            SessionRanges.Milk.Check(drink.MilkGrams);
+            drink.Order().Checked();
             if (drink.For.Length > LongestName || drink.For.Any(char.IsControl))
                 throw new DoesNotFitException(
                     "drinks",
@@ -96,7 +112,6 @@ public sealed record SessionWants
 public static class SessionRanges
 {
     public static readonly FieldRange Drinks = new("drinks", "Number of drinks", 1, 12, "");
-    public static readonly FieldRange Milk = new("milkGrams", "Milk", 0, 400, "g");
     public static readonly FieldRange CupsAPull = new("cupsAPull", "Cups from one pull", 1, 2, "");
     public static readonly FieldRange SpareBaskets = new("spareBaskets", "Spare baskets", 0, 6, "");
     public static readonly FieldRange Grind = new("grindSeconds", "Grinding a dose", 0, 600, "s");

@@ -22,6 +22,7 @@ public static class StepTitles
             StepKind.Rest => "Rested, switched off",
             StepKind.Shot => $"Pull{number}",
             StepKind.Steam => "Milk steamed",
+            StepKind.Wipe => "Wand wiped and purged",
             StepKind.Froth => "Milk frothed",
             StepKind.Depressurise => "Steam released",
             StepKind.Cool => "Cooled down",

@@ -5,7 +5,8 @@ namespace RuddySpring.Core.Trends;
 
 /// <summary>
 /// Spearman's rank correlation, ties by their mean rank. The interval is Fisher's transform with the variance
-/// (1 + rho^2 / 2) / (n - 3) of Bonett and Wright 2000 (Psychometrika 65); the probability that it is luck by Student's t, as is usual for more than
+/// (1 + rho^2 / 2) / (n - 3) of Bonett and Wright 2000 (Psychometrika 65); the probability that it is luck by Student's t, as is
+/// usual for more than
 /// ten pairs.
 /// </summary>
 /// <param name="Rho">-1 to 1.</param>

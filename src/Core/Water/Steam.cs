@@ -15,13 +15,7 @@ public static class Steam
     /// </summary>
     public static double LatentJPerG(double saturationC) => 2256.5 - (2.72 * (saturationC - 100.0));
 
-    /// <summary>Heat in J that warms milk (g) from one temperature in degC to another.</summary>
-    public static double MilkHeatJ(double milkGrams, double fromC, double toC) => milkGrams * MilkJPerGK * (toC - fromC);
-
-    /// <summary>
-    /// Steam in g that does it: every gram condenses and cools to the milk's end temperature. 150 g from 4 to 60 degC takes about
-    /// 33 kJ and about 14 g.
-    /// </summary>
-    public static double GramsForMilk(double milkGrams, double fromC, double toC, double steamC) =>
-        MilkHeatJ(milkGrams, fromC, toC) / (LatentJPerG(steamC) + (WaterJPerGK * (steamC - toC)));
+    /// <summary>Steam in g that gives a heat in J: every gram condenses and cools to the end temperature in degC.</summary>
+    public static double GramsForHeat(double heatJ, double steamC, double toC) =>
+        heatJ / (LatentJPerG(steamC) + (WaterJPerGK * (steamC - toC)));
 }

@@ -1,3 +1,4 @@
+using RuddySpring.Core.Care;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Reasoning;
@@ -46,6 +47,20 @@ public sealed class CauseTests
                 Assert.All([change.Do, change.Leave, change.Expect, c.Name, c.Source], t => Assert.NotEqual("", t));
             });
         }
+    }
+
+    [Fact]
+    public void Wear_and_what_is_overdue_make_their_own_cause_likelier_and_no_other()
+    {
+        var plain = Plain();
+        var worn = plain with { Care = new(new HashSet<string> { CareList.Seal }, new HashSet<WearKind> { WearKind.SealLeaks }) };
+        Assert.All(CauseList.All, c => Assert.Equal(c.Odds(plain) * (c.Key == "seal-leaking" ? 20 : 1), c.Odds(worn), 9));
+        Assert.NotNull(CauseList.Find("seal-leaking")!.Known(worn));
+        Assert.Null(CauseList.Find("seal-leaking")!.Known(plain));
+        var spring = Plain(MachineFamily.BoilerSpring);
+        var sags = spring with { Care = CareFacts.None with { Wear = new HashSet<WearKind> { WearKind.SpringSags } } };
+        Assert.True(CauseList.Find("spring-weak")!.Odds(sags) > 5 * CauseList.Find("spring-weak")!.Odds(spring));
+        Assert.Equal(0, CauseList.Find("spring-weak")!.Odds(worn)); // an arm has no spring
     }
 
     [Fact] // a group on a kettle lever is not heated by a boiler, and a small hole says nothing of the grind

@@ -12,9 +12,11 @@ public sealed class OtherArm(SeededRandom random, PullPlan plan, Machine machine
     private const double DriftBar = 0.25;
     private const double DriftSeconds = 4.0;
     private const double TremorBar = 0.08;
+    private const double LetItWorkBar = 2.0;
     private readonly PlanFollower _follower = new(plan, yieldGrams, Strokes.VolumeMl(machine));
     private readonly Queue<(double At, double Bar)> _wanted = [];
     private readonly double _tremorHz = 7 + (2 * random.Uniform());
+    private readonly OtherSpring _spring = new(random, machine);
     private double _aims;
     private double _bar;
     private double _speed;
@@ -33,6 +35,10 @@ public sealed class OtherArm(SeededRandom random, PullPlan plan, Machine machine
         var target = _letGo ? 0 : _follower.TargetBar(new(seconds, cupGrams, cupGrams > 0.3, flowGramsPerS, movedMl));
         if (_follower.Phase is null && !_letGo)
             target = plan.Phases[^1].ToBar;
+        // a hand that keeps off lets the spring do what it does, whatever the plan says of bars
+        var spring = _spring.PressureBar(movedMl);
+        if (machine.PressureBy == PressureBy.Spring && target > LetItWorkBar)
+            target = spring;
         _wanted.Enqueue((seconds, target));
         while (_wanted.Count > 0 && _wanted.Peek().At <= seconds - DeadSeconds)
             _aims = _wanted.Dequeue().Bar;
@@ -41,7 +47,12 @@ public sealed class OtherArm(SeededRandom random, PullPlan plan, Machine machine
         _speed += ((Stiffness * Stiffness * (pull - _bar)) - (2 * Damping * Stiffness * _speed)) * stepSeconds;
         _bar += _speed * stepSeconds;
         var tremor = pull > 0.5 ? TremorBar * Math.Sin(2 * Math.PI * _tremorHz * seconds) : 0;
-        var most = machine.PressureBy == PressureBy.Arm ? Lever.PressureBar(machine, machine.WillingForceKgf) : 12;
+        var most = machine.PressureBy switch
+        {
+            PressureBy.Arm => Lever.PressureBar(machine, machine.WillingForceKgf),
+            PressureBy.Spring => spring,
+            _ => 12,
+        };
         PressureBar = Math.Clamp(_bar + tremor, 0, most);
     }
 }

@@ -126,7 +126,10 @@ public sealed class ReadBackTests(ITestOutputHelper output)
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"{world.Name}: {told.Count} read, resistance at 6 bar off by {off:P1} in the median (bias "
-                        + $"{told.Average(t => t.Off):P1}), nine in ten hold {inside:0} of 100, half width {told.Average(t => t.HalfWidth):P1}; another plan's time off by {again:P1}, eight in ten hold {100.0 * told.Count(t => t.AgainInside) / told.Count:0}; {told.Select(t => t.Milliseconds).Order().ElementAt(told.Count / 2):0} ms"
+                        + $"{told.Average(t => t.Off):P1}), nine in ten hold {inside:0} of 100, half width "
+                        + $"{told.Average(t => t.HalfWidth):P1}; another plan's time off by {again:P1}, eight in ten "
+                        + $"hold {100.0 * told.Count(t => t.AgainInside) / told.Count:0}; "
+                        + $"{told.Select(t => t.Milliseconds).Order().ElementAt(told.Count / 2):0} ms"
                 )
             );
             Assert.True(off < (world == World.Own ? 0.05 : 0.08));

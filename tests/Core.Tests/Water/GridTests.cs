@@ -1,3 +1,4 @@
+using RuddySpring.Core.Milk;
 using RuddySpring.Core.Water;
 
 namespace RuddySpring.Core.Tests.Water;
@@ -30,8 +31,8 @@ public sealed class GridTests
     [Fact] // 150 g of milk from 4 to 60 degC: about 33 kJ, about 14 g of steam
     public void Milk_takes_its_steam()
     {
-        Assert.Equal(33_000, Steam.MilkHeatJ(150, 4, 60), 300.0);
-        Assert.Equal(13.6, Steam.GramsForMilk(150, 4, 60, 120), 0.6);
+        Assert.Equal(33_000, new MilkOrder(150).HeatJ, 300.0);
+        Assert.Equal(13.6, new MilkOrder(150).SteamGrams(120), 0.6);
     }
 
     [Theory] // the boiling point read off a thermometer gives the height back (ISO 2533 and IF97): 93.3 degC at 2000 m

@@ -1,3 +1,5 @@
+using RuddySpring.Core.Care;
+
 namespace RuddySpring.Core.Reasoning.Causes;
 
 /// <summary>Too low a boiler is too cool a boiler; just over 1 bar is normal.</summary>
@@ -14,7 +16,11 @@ public sealed class BoilerLow : Cause
     public override string? Caution =>
         "If it never gets there, its pressurestat is a matter for a licensed technician: unplug it.";
 
-    public override double Odds(ShotFacts shot) => shot.Sheet.Machine.HasBoiler ? 0.04 : 0;
+    public override double Odds(ShotFacts shot) =>
+        shot.Sheet.Machine.HasBoiler ? 0.04 * shot.Care.Likelier(CareList.Boiler, WearKind.BoilerStandsLow) : 0;
+
+    public override string? Known(ShotFacts shot) =>
+        shot.Care.Wear.Contains(WearKind.BoilerStandsLow) ? "the boiler stood low in the last sessions too" : null;
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
         One(

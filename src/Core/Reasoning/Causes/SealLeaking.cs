@@ -1,3 +1,5 @@
+using RuddySpring.Core.Care;
+
 namespace RuddySpring.Core.Reasoning.Causes;
 
 /// <summary>What goes past the seal is gone from the stroke, and the pressure stays under the plan.</summary>
@@ -15,7 +17,15 @@ public sealed class SealLeaking : Cause
 
     public override string? Caution => "Cool down and let the pressure go before taking anything apart.";
 
-    public override double Odds(ShotFacts shot) => shot.Sheet.Machine.PressureBy == Machines.PressureBy.Arm ? 0.03 : 0;
+    public override double Odds(ShotFacts shot) =>
+        shot.Sheet.Machine.PressureBy == Machines.PressureBy.Arm
+            ? 0.03 * shot.Care.Likelier(CareList.Seal, WearKind.SealLeaks)
+            : 0;
+
+    public override string? Known(ShotFacts shot) =>
+        shot.Care.Wear.Contains(WearKind.SealLeaks) ? "against a blind basket the pressure fell"
+        : shot.Care.Overdue.Contains(CareList.Seal) ? "cleaning and greasing the seal is overdue"
+        : null;
 
     public override IReadOnlyList<CauseCase> Cases(ShotFacts shot) =>
         [

@@ -109,7 +109,8 @@ public sealed class DiagnosisTests(ITestOutputHelper output)
             string.Create(
                 CultureInfo.InvariantCulture,
                 $"{what}: first {Share(faulty, j => j.Right):0}, sure of one in "
-                    + $"{Share(faulty, j => j.Said.Verdict == Verdict.OneCause):0} and then right in {Share(sure, j => j.Right):0}; false alarms {Share(healthy, j => !j.Right):0.0}"
+                    + $"{Share(faulty, j => j.Said.Verdict == Verdict.OneCause):0} and then right in "
+                    + $"{Share(sure, j => j.Right):0}; false alarms {Share(healthy, j => !j.Right):0.0}"
             )
         );
         Assert.True(Share(sure, j => j.Right) >= 78);

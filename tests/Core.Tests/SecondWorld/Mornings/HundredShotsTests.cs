@@ -114,7 +114,9 @@ public sealed class HundredShotsTests(ITestOutputHelper output)
             string.Create(
                 CultureInfo.InvariantCulture,
                 $"told why: {told.Average(t => t.InTime):0.0} of 100 sound shots in time, grinder turned "
-                    + $"{told.Average(t => t.Moved):0.0} times, {told.Sum(t => t.Worked)} of {told.Sum(t => t.Given)} pieces of advice worked; by time alone: {chased.Average(t => t.InTime):0.0} of 100 sound shots in time, turned {chased.Average(t => t.Moved):0.0} times"
+                    + $"{told.Average(t => t.Moved):0.0} times, {told.Sum(t => t.Worked)} of {told.Sum(t => t.Given)} "
+                    + $"pieces of advice worked; by time alone: {chased.Average(t => t.InTime):0.0} of 100 sound "
+                    + $"shots in time, turned {chased.Average(t => t.Moved):0.0} times"
             )
         );
         Assert.True(told.Average(t => t.InTime) > chased.Average(t => t.InTime));

@@ -1,0 +1,172 @@
+using System.Globalization;
+using RuddySpring.Core.Machines;
+
+namespace RuddySpring.Core.Care;
+
+/// <summary>What wears, seen in numbers.</summary>
+public enum WearKind
+{
+    /// <summary>The spring gives less pressure than at first.</summary>
+    SpringSags,
+
+    /// <summary>The small hole lets less through.</summary>
+    RestrictorClogs,
+
+    /// <summary>The seal lets pressure go.</summary>
+    SealLeaks,
+
+    /// <summary>The boiler stands lower than it was set.</summary>
+    BoilerStandsLow,
+}
+
+/// <summary>A finding.</summary>
+/// <param name="Kind">What.</param>
+/// <param name="Title">In a few words.</param>
+/// <param name="Sentence">With its numbers and what they rest on.</param>
+/// <param name="Task">Key of the task that mends it; null where none does.</param>
+public sealed record WearFinding(WearKind Kind, string Title, string Sentence, string? Task);
+
+/// <summary>A shot as wear is seen in it.</summary>
+/// <param name="Plan">Name of its plan: the same arm is compared with the same.</param>
+/// <param name="PeakBar">Highest pressure, bar; null where nobody measured it.</param>
+/// <param name="MeanBar">Mean pressure, bar.</param>
+/// <param name="MeanFlowGramsPerS">Mean flow, g/s.</param>
+public sealed record WearShot(string Plan, double? PeakBar, double? MeanBar, double? MeanFlowGramsPerS);
+
+/// <summary>Wear of a machine, from its shots and readings.</summary>
+public static class Wear
+{
+    private const double SagLog = -0.105; // a tenth less
+    private const double ClogLog = 0.25; // a quarter more pressure for the same flow, squared flow taken out
+    private const double LeastSpread = 0.02; // a gauge is no better
+    private const double LeakPerSecond = 0.03;
+    private const double LowBar = 0.15;
+    private const int LowReadings = 3;
+    private const int FewestOfAPlan = 8;
+
+    /// <summary>What is found, the surest first.</summary>
+    /// <param name="machine">The machine.</param>
+    /// <param name="shots">Its shots in the order of time, since its spring or basket was last new.</param>
+    /// <param name="boilerBar">The boiler's gauge at the end of each session's warm-up, in the order of time, bar.</param>
+    public static IReadOnlyList<WearFinding> Of(
+        Machine machine,
+        IReadOnlyList<WearShot> shots,
+        IReadOnlyList<double> boilerBar
+    ) =>
+        [
+            .. new[]
+            {
+                SpringOf(machine, shots),
+                RestrictorOf(machine, shots),
+                SealOf(machine),
+                BoilerOf(machine, boilerBar),
+            }.OfType<WearFinding>(),
+        ];
+
+    /// <summary>
+    /// The spring: the logarithm of each shot's peak against the first of the same plan. The arm holds a spring back here and
+    /// there, so single shots lie low; a lasting tenth does not come of that.
+    /// </summary>
+    public static Shifted? Sag(IReadOnlyList<WearShot> shots) => DriftWatch.Of(Peaks(shots), SagLog, LeastSpread);
+
+    /// <summary>Indices of the shots at which it became sure of a sag, whether that stood or not.</summary>
+    public static IReadOnlyList<int> SagAlarms(IReadOnlyList<WearShot> shots) =>
+        DriftWatch.Alarms(Peaks(shots), SagLog, LeastSpread);
+
+    private static List<double> Peaks(IReadOnlyList<WearShot> shots) =>
+        AgainstThePlansFirst(shots, s => s.PeakBar is > 1 ? Math.Log(s.PeakBar.Value) : null);
+
+    /// <summary>The hole: pressure over flow squared, which an orifice keeps (p = k Q2).</summary>
+    public static Shifted? Clog(IReadOnlyList<WearShot> shots) =>
+        DriftWatch.Of(
+            AgainstThePlansFirst(shots, s =>
+                s is { MeanBar: > 0.5, MeanFlowGramsPerS: > 0.1 }
+                    ? Math.Log(s.MeanBar.Value / (s.MeanFlowGramsPerS.Value * s.MeanFlowGramsPerS.Value))
+                    : null
+            ),
+            ClogLog,
+            LeastSpread
+        );
+
+    private static WearFinding? SpringOf(Machine machine, IReadOnlyList<WearShot> shots) =>
+        machine.PressureBy == PressureBy.Spring && Sag(shots) is { } sag
+            ? new(
+                WearKind.SpringSags,
+                "The spring sags",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Its pressure is {Percent(-sag.Shift)} % lower than in its first shots by the same plans (give "
+                        + $"or take {Percent(sag.Uncertainty)} %). "
+                        + $"Weigh it at the lever to be sure: if that agrees, it wants a new spring."
+                ),
+                CareList.SpringService
+            )
+            : null;
+
+    private static WearFinding? RestrictorOf(Machine machine, IReadOnlyList<WearShot> shots) =>
+        machine.RestrictorBarS2PerMl2 > 0 && Clog(shots) is { } clog
+            ? new(
+                WearKind.RestrictorClogs,
+                "The small hole clogs",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"It takes {Percent(clog.Shift)} % more pressure for the same flow than at first. Soak the basket."
+                ),
+                CareList.Restrictor
+            )
+            : null;
+
+    private static WearFinding? SealOf(Machine machine) =>
+        machine.SealLeakPerSecond >= LeakPerSecond
+            ? new(
+                WearKind.SealLeaks,
+                "The piston seal lets water by",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Against a blind basket it lost {100 * machine.SealLeakPerSecond:0.#} % of its pressure each "
+                        + $"second. Clean and grease the seal and hold again; if it is no better, replace it."
+                ),
+                CareList.Seal
+            )
+            : null;
+
+    private static WearFinding? BoilerOf(Machine machine, IReadOnlyList<double> boilerBar)
+    {
+        if (machine.BoilerGaugeBar is not { } set || boilerBar.Count < LowReadings)
+            return null;
+        var last = boilerBar.TakeLast(LowReadings).ToList();
+        return last.Max() < set - LowBar
+            ? new(
+                WearKind.BoilerStandsLow,
+                "The boiler stands low",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Its last {LowReadings} readings were {last.Min():0.00} to {last.Max():0.00} bar; it is entered "
+                        + $"with {set:0.00} bar. Shots are cooler "
+                        + $"by that. If the entry is right, the pressurestat is a matter for a licensed technician."
+                ),
+                CareList.Boiler
+            )
+            : null;
+    }
+
+    /// <summary>Each value less the median of the first of its plan; plans with too few of them tell nothing.</summary>
+    private static List<double> AgainstThePlansFirst(IReadOnlyList<WearShot> shots, Func<WearShot, double?> of)
+    {
+        var usual = shots
+            .GroupBy(s => s.Plan)
+            .Select(g => (Plan: g.Key, First: g.Select(of).OfType<double>().Take(DriftWatch.FirstValues).Order().ToList()))
+            .Where(p => p.First.Count >= FewestOfAPlan)
+            .ToDictionary(p => p.Plan, p => p.First[p.First.Count / 2]);
+        return
+        [
+            .. shots
+                .Where(s => usual.ContainsKey(s.Plan))
+                .Select(s => of(s) is { } value ? value - usual[s.Plan] : (double?)null)
+                .OfType<double>(),
+        ];
+    }
+
+    private static string Percent(double log) =>
+        (100 * (Math.Exp(Math.Abs(log)) - 1)).ToString("0", CultureInfo.InvariantCulture);
+}
