@@ -33,12 +33,19 @@ internal static class AttackTimes
             Directory.Delete(folder, recursive: true);
         }
 
-        var kills = await Kills.RunAsync(60, Seed);
+        var kills = await Kills.RunAsync(120, Seed);
         foreach (var fault in kills.Faults)
             Console.Error.WriteLine(fault);
-        rows.Add(Row.AtMost("60 kills: what was lost, doubled or not whole", kills.Faults.Count, "faults", 0));
-        rows.Add(Row.AtMost("60 kills: most that was lost of a running pull", kills.MostLostSeconds, "s", Kills.MostLost));
-        rows.Add(Row.AtMost("60 kills: slowest start after one", kills.LongestStartSeconds, "s", Kills.LongestStart));
+        rows.Add(Row.AtMost("120 kills: what was lost, doubled or not whole", kills.Faults.Count, "faults", 0));
+        rows.Add(Row.AtMost("120 kills: most that was lost of a running pull", kills.MostLostSeconds, "s", Kills.MostLost));
+        rows.Add(Row.AtMost("120 kills: slowest start after one", kills.LongestStartSeconds, "s", Kills.LongestStart));
+
+        var data = await DataKills.RunAsync(80, Seed);
+        foreach (var fault in data.Faults)
+            Console.Error.WriteLine(fault);
+        rows.Add(
+            Row.AtMost("80 kills amid backups, restores and imports: what was lost or not whole", data.Faults.Count, "faults", 0)
+        );
 
         var soak = await Soak.RunAsync(600, Seed);
         foreach (var fault in soak.Faults)

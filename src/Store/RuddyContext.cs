@@ -50,6 +50,8 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
     public DbSet<SavedView> Views => Set<SavedView>();
     public DbSet<ImportSource> ImportSources => Set<ImportSource>();
     public DbSet<ShotPhoto> Photos => Set<ShotPhoto>();
+    public DbSet<CareDone> CareDone => Set<CareDone>();
+    public DbSet<CareChoice> CareChoices => Set<CareChoice>();
 
     public override int SaveChanges(bool acceptAllChangesOnSuccess)
     {
@@ -186,6 +188,19 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         var photo = modelBuilder.Entity<ShotPhoto>();
         photo.HasOne(p => p.Shot).WithMany().HasForeignKey(p => p.ShotId).OnDelete(DeleteBehavior.Cascade);
         photo.HasIndex(p => p.ShotId).HasDatabaseName("IX_Photos_ShotId");
+        var done = modelBuilder.Entity<CareDone>();
+        done.HasOne(d => d.Machine).WithMany().OnDelete(DeleteBehavior.Cascade);
+        done.HasIndex(d => new
+        {
+            d.MachineId,
+            d.Task,
+            d.DoneOn,
+        });
+        var choice = modelBuilder.Entity<CareChoice>();
+        AsJson(choice.Property(c => c.Interval!), () => new(Days: 365), i => i.Checked());
+        choice.HasOne(c => c.Machine).WithMany().OnDelete(DeleteBehavior.Cascade);
+        choice.HasIndex(c => new { c.MachineId, c.Task }).IsUnique();
+        modelBuilder.Entity<Household>().Property(h => h.WaterHardness).HasDefaultValue(Core.Care.Descaling.UsualHardness);
         var ladder = modelBuilder.Entity<Ladder>();
         AsJson(ladder.Property(l => l.Plan), () => new Ladder().Plan with { });
         AsJson(ladder.Property(l => l.Places!), () => []);
@@ -202,6 +217,16 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
         shot.HasOne(s => s.Bag).WithMany().OnDelete(DeleteBehavior.Restrict);
         shot.HasOne(s => s.Grinder).WithMany().OnDelete(DeleteBehavior.Restrict);
         shot.HasOne(s => s.Brewer).WithMany().OnDelete(DeleteBehavior.SetNull);
+        // what a machine was used is summed up within this index alone
+        shot.HasIndex(s => new
+            {
+                s.MachineId,
+                s.DeletedAt,
+                s.PulledAt,
+                s.YieldGrams,
+                s.DoseGrams,
+            })
+            .HasDatabaseName("IX_Shots_Use");
         // the ledger counts, filters and orders within this index alone
         shot.HasIndex(s => new
             {

@@ -11,6 +11,9 @@ public static class StoreFile
     /// <summary>Name of the database file in the data folder.</summary>
     public const string FileName = "ruddy-spring.db";
 
+    /// <summary>Ending of a copy that is still being written.</summary>
+    internal const string Unfinished = ".part";
+
     private const string CopyPrefix = "ruddy-spring.before-";
     private const string MigrationLockTable = "__EFMigrationsLock";
 
@@ -134,7 +137,7 @@ public static class StoreFile
         return (string?)Scalar(connection, "PRAGMA quick_check(1);") == "ok";
     }
 
-    private static string ConnectionString(string file, SqliteOpenMode mode) =>
+    internal static string ConnectionString(string file, SqliteOpenMode mode) =>
         new SqliteConnectionStringBuilder
         {
             DataSource = file,
@@ -156,19 +159,65 @@ public static class StoreFile
         connection.Open();
         if (Scalar(connection, "SELECT 1 FROM sqlite_master WHERE name = '__EFMigrationsHistory';") is null)
             return;
-        using var context = new RuddyContext(Options(dataFolder));
-        var known = context.Database.GetMigrations().ToHashSet();
+        connection.Close();
+        if (Migrations(file).Unknown.Count > 0)
+            throw new StoreProblemException(
+                $"The database in {dataFolder} was written by a newer Ruddy Spring. Start that one; this one changed nothing."
+            );
+    }
+
+    /// <summary>Brings a copy of a database to the current form; nothing else may have it open.</summary>
+    /// <exception cref="StoreProblemException">It is of a newer version, or no database of ours.</exception>
+    internal static void MigrateCopy(string file)
+    {
+        var (unknown, _) = Migrations(file);
+        if (unknown.Count > 0)
+            throw new StoreProblemException("The backup was written by a newer Ruddy Spring. Start that one to restore it.");
+        using var context = new RuddyContext(OptionsOf(file));
+        FreeMigrationLock(context);
+        context.Database.Migrate();
+        // a database that only claims to be of this form is found here and not when somebody asks for a shot
+        foreach (var table in context.Model.GetRelationalModel().Tables)
+        {
+            using var command = context.Database.GetDbConnection().CreateCommand();
+            context.Database.OpenConnection();
+            command.CommandText =
+                $"SELECT {string.Join(", ", table.Columns.Select(c => $"\"{c.Name}\""))} FROM \"{table.Name}\" LIMIT 0";
+            command.ExecuteNonQuery();
+        }
+    }
+
+    /// <summary>Migrations that a database has and this program does not know, and those that it still lacks.</summary>
+    /// <exception cref="StoreProblemException">It is no database of ours.</exception>
+    /// <exception cref="SqliteException">It cannot be read.</exception>
+    internal static (IReadOnlyList<string> Unknown, IReadOnlyList<string> Lacking) Migrations(string file)
+    {
+        using var connection = new SqliteConnection(ConnectionString(file, SqliteOpenMode.ReadOnly));
+        connection.Open();
+        if (Scalar(connection, "SELECT 1 FROM sqlite_master WHERE name = '__EFMigrationsHistory';") is null)
+            throw new StoreProblemException("The file is a database, but not one of Ruddy Spring.");
+        using var context = new RuddyContext(OptionsOf(file));
+        var known = context.Database.GetMigrations().ToList();
+        var has = new HashSet<string>();
         using var command = connection.CreateCommand();
         command.CommandText = "SELECT MigrationId FROM __EFMigrationsHistory;";
         using var reader = command.ExecuteReader();
         while (reader.Read())
-        {
-            if (!known.Contains(reader.GetString(0)))
-                throw new StoreProblemException(
-                    $"The database in {dataFolder} was written by a newer Ruddy Spring. Start that one; this one changed nothing."
-                );
-        }
+            has.Add(reader.GetString(0));
+        return ([.. has.Except(known)], [.. known.Where(k => !has.Contains(k))]);
     }
+
+    private static DbContextOptions<RuddyContext> OptionsOf(string file) =>
+        new DbContextOptionsBuilder<RuddyContext>()
+            .UseSqlite(
+                new SqliteConnectionStringBuilder
+                {
+                    DataSource = file,
+                    ForeignKeys = true,
+                    Pooling = false,
+                }.ToString()
+            )
+            .Options;
 
     private static void FreeMigrationLock(RuddyContext context)
     {
@@ -181,9 +230,10 @@ public static class StoreFile
 
     /// <summary>A copy that is whole or not there: written under another name first. Takes what still lies in the write-ahead log
     /// along.</summary>
-    private static void Copy(string from, string to)
+    /// <exception cref="SqliteException">It cannot be read or written.</exception>
+    internal static void Copy(string from, string to)
     {
-        var part = to + ".part";
+        var part = to + Unfinished;
         File.Delete(part);
         using (var source = new SqliteConnection(ConnectionString(from, SqliteOpenMode.ReadOnly)))
         using (var copy = new SqliteConnection($"Data Source={part};Pooling=False"))
@@ -199,6 +249,7 @@ public static class StoreFile
     private static string? NewestWholeCopy(string dataFolder) =>
         Directory
             .GetFiles(dataFolder, $"{CopyPrefix}*.db")
+            .Concat(new Backups(dataFolder).Files())
             .OrderByDescending(File.GetLastWriteTimeUtc)
             .FirstOrDefault(file =>
             {
@@ -249,7 +300,7 @@ public static class StoreFile
             error
         );
 
-    private static object? Scalar(SqliteConnection connection, string sql)
+    internal static object? Scalar(SqliteConnection connection, string sql)
     {
         using var command = connection.CreateCommand();
         command.CommandText = sql;

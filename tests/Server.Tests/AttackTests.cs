@@ -21,7 +21,7 @@ public sealed class FuzzTests
     }
 }
 
-/// <summary>Kills, few; sixty when measuring.</summary>
+/// <summary>Kills, few; two hundred when measuring.</summary>
 public sealed class KillTests
 {
     [Fact]
@@ -32,6 +32,13 @@ public sealed class KillTests
             Assert.True(outcome.Faults.Count == 0, string.Join("\n", outcome.Faults));
             Assert.True(outcome.LongestStartSeconds < Kills.LongestStart);
         }
+    }
+
+    [Fact]
+    public async Task Kills_amid_backups_restores_and_imports_leave_what_was_or_what_is_to_be()
+    {
+        foreach (var outcome in await Task.WhenAll(DataKills.RunAsync(2, seed: 7), DataKills.RunAsync(2, seed: 8)))
+            Assert.True(outcome.Faults.Count == 0, string.Join("\n", outcome.Faults));
     }
 }
 

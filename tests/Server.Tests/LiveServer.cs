@@ -2,6 +2,7 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Builder;
+using Microsoft.Extensions.DependencyInjection;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Store;
 
@@ -24,6 +25,12 @@ public sealed class LiveServer : IAsyncLifetime
 
     /// <summary>Up to which size the database is looked over before the start.</summary>
     public long LookOverBytes { get; init; } = long.MaxValue;
+
+    /// <summary>Port for the home network, once it is turned on.</summary>
+    public int HomePort { get; init; } = 5190;
+
+    /// <summary>Certificate and key for the home network.</summary>
+    public (string File, string Key)? Certificate { get; init; }
 
     /// <summary>Does something to the database's file before the start.</summary>
     public Action<string>? Before { get; init; }
@@ -50,7 +57,12 @@ public sealed class LiveServer : IAsyncLifetime
         if (Demo)
             await File.WriteAllBytesAsync(StoreFile.PathIn(Folder), Sample.Value);
         Before?.Invoke(StoreFile.PathIn(Folder));
-        var options = new ServerOptions(0, Folder, Demo, Folder, Speed, LookOverBytes: LookOverBytes);
+        var options = new ServerOptions(0, Folder, Demo, Folder, Speed, LookOverBytes: LookOverBytes)
+        {
+            HomePort = HomePort,
+            Certificate = Certificate?.File,
+            CertificateKey = Certificate?.Key,
+        };
         _held = RuddyServer.PrepareData(options, DateTime.UtcNow);
         _app = RuddyServer.Build(options);
         await _app.StartAsync();
@@ -73,6 +85,10 @@ public sealed class LiveServer : IAsyncLifetime
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         Directory.Delete(Folder, recursive: true);
     }
+
+    /// <summary>One of the application's own parts.</summary>
+    public T Service<T>()
+        where T : notnull => _app!.Services.GetRequiredService<T>();
 
     /// <summary>GET as JSON; the status must be 200.</summary>
     public async Task<JsonNode> GetAsync(string path) => (await Http.GetFromJsonAsync<JsonNode>(path))!;

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.Features;
 using Microsoft.Net.Http.Headers;
 using RuddySpring.Server.Exchange.Households;
 using RuddySpring.Server.Photos;
+using RuddySpring.Server.Storage;
 
 namespace RuddySpring.Server.Hosting;
 
@@ -38,9 +39,13 @@ public sealed class BodyGuard(RequestDelegate next)
         if (context.Request.ContentLength > 0 && !IsOf(kind, context.Request))
             throw new UnreadableBodyException(
                 StatusCodes.Status415UnsupportedMediaType,
-                kind == BodyKind.Photo
-                    ? "The request must carry a picture, with the content type image/jpeg, image/png or image/webp."
-                    : "The request must carry JSON, with the content type application/json."
+                kind switch
+                {
+                    BodyKind.Photo =>
+                        "The request must carry a picture, with the content type image/jpeg, image/png or image/webp.",
+                    BodyKind.Backup => "The request must carry a backup, with the content type application/octet-stream.",
+                    _ => "The request must carry JSON, with the content type application/json.",
+                }
             );
         if (
             most != RuddyServer.LargestUpload
@@ -66,18 +71,25 @@ public sealed class BodyGuard(RequestDelegate next)
     {
         Json,
         Photo,
+        Backup,
     }
 
     /// <summary>What a body may be and how large, by where it is sent.</summary>
     private static (BodyKind Kind, long Most) BodyOf(PathString path) =>
         path.Equals("/api/exchange/household", StringComparison.OrdinalIgnoreCase) ? (BodyKind.Json, HouseholdImports.LargestFile)
+        : path.Equals(StorageEndpoints.BringPath, StringComparison.OrdinalIgnoreCase)
+            ? (BodyKind.Backup, StorageEndpoints.LargestBackup)
         : path.Value?.EndsWith("/photos", StringComparison.OrdinalIgnoreCase) == true ? (BodyKind.Photo, Photo.LargestFile)
         : (BodyKind.Json, RuddyServer.LargestUpload);
 
     private static bool IsOf(BodyKind kind, HttpRequest request) =>
-        kind == BodyKind.Photo
-            ? request.ContentType?.StartsWith("image/", StringComparison.OrdinalIgnoreCase) == true
-            : request.HasJsonContentType();
+        kind switch
+        {
+            BodyKind.Photo => request.ContentType?.StartsWith("image/", StringComparison.OrdinalIgnoreCase) == true,
+            BodyKind.Backup => MediaTypeHeaderValue.TryParse(request.ContentType, out var type)
+                && type.MediaType.Equals("application/octet-stream", StringComparison.OrdinalIgnoreCase),
+            _ => request.HasJsonContentType(),
+        };
 
     private static UnreadableBodyException TooLarge(long most) =>
         new(

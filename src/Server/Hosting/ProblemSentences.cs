@@ -6,6 +6,7 @@ using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using RuddySpring.Core;
+using RuddySpring.Server.Network;
 using RuddySpring.Store;
 
 namespace RuddySpring.Server.Hosting;
@@ -36,6 +37,8 @@ public sealed class ProblemSentences(ILogger<ProblemSentences> log, IOptions<Mic
         if (problem.Status >= 500)
             log.LogError(exception, "{Method} {Path} failed", httpContext.Request.Method, httpContext.Request.Path);
         httpContext.Response.StatusCode = problem.Status ?? 500;
+        if (exception is TooManyTriesException { Wait: var wait })
+            httpContext.Response.Headers.RetryAfter = $"{Math.Ceiling(wait.TotalSeconds):0}";
         await httpContext.Response.WriteAsJsonAsync(
             problem,
             (JsonSerializerOptions?)null,
@@ -55,6 +58,12 @@ public sealed class ProblemSentences(ILogger<ProblemSentences> log, IOptions<Mic
                 return Problem(400, e.Sentence, e.Field);
             case NotThereException e:
                 return Problem(404, e.Message);
+            case NotSignedInException e:
+                return Problem(401, e.Message);
+            case NotAllowedException e:
+                return Problem(403, e.Message);
+            case TooManyTriesException e:
+                return Problem(429, e.Message);
             case NotNowException e:
                 return Problem(409, e.Message);
             case ChangedMeanwhileException e:

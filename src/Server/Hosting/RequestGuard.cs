@@ -1,10 +1,12 @@
+using System.Net;
 using Microsoft.AspNetCore.Mvc;
+using RuddySpring.Server.Network;
 
 namespace RuddySpring.Server.Hosting;
 
 /// <summary>
-/// Guards a server that has no passwords because it only listens on this machine: the host must be this machine (against name
-/// rebinding), every request that a browser sends must come from our own page, whatever its method and whether it upgrades to a
+/// Guards the door before anybody is asked who they are: the host must be this machine (against name rebinding), every request
+/// that a browser sends must come from our own page, whatever its method and whether it upgrades to a
 /// socket or streams events, and the page may load nothing from elsewhere. Stands first, so that every answer carries its
 /// headers.
 /// </summary>
@@ -14,12 +16,29 @@ public sealed class RequestGuard(RequestDelegate next)
     {
         // set when the answer starts: whatever made the answer, a fault's included
         context.Response.OnStarting(SetHeaders, context);
-        var host = context.Request.Host.Host;
-        if (host is not ("127.0.0.1" or "localhost" or "[::1]"))
-            return Refuse(context, "This server answers only on this machine, at 127.0.0.1 or localhost.");
+        if (!IsOwnName(context))
+            return Refuse(
+                context,
+                OwnSeat.Is(context)
+                    ? "This server answers only on this machine, at 127.0.0.1 or localhost."
+                    : "This server answers only at its own address on the home network."
+            );
         return ComesFromElsewhere(context.Request)
             ? Refuse(context, "The request came from another site's page.")
             : next(context);
+    }
+
+    /// <summary>The machine's own names; another site's name that leads here is none.</summary>
+    private static bool IsOwnName(HttpContext context)
+    {
+        var host = context.Request.Host.Host;
+        if (OwnSeat.Is(context))
+            return host is "127.0.0.1" or "localhost" or "[::1]";
+        var own = context.Connection.LocalIpAddress;
+        return IPAddress.TryParse(host, out var address)
+            ? own is not null && address.Equals(own.IsIPv4MappedToIPv6 ? own.MapToIPv4() : own)
+            : host.Equals(Environment.MachineName, StringComparison.OrdinalIgnoreCase)
+                || host.Equals($"{Environment.MachineName}.local", StringComparison.OrdinalIgnoreCase);
     }
 
     /// <summary>
@@ -39,9 +58,12 @@ public sealed class RequestGuard(RequestDelegate next)
         var headers = context.Response.Headers;
         headers.ContentSecurityPolicy =
             "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; connect-src 'self' "
-            + $"ws://{context.Request.Host}; "
+            + $"{(context.Request.IsHttps ? "wss" : "ws")}://{context.Request.Host}; "
             + "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
         headers.XContentTypeOptions = "nosniff";
+        // what is stored is nobody's to keep a copy of on the way
+        if (context.Request.Path.StartsWithSegments("/api") && headers.CacheControl.Count == 0)
+            headers.CacheControl = "no-store";
         headers["Referrer-Policy"] = "no-referrer";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
         return Task.CompletedTask;

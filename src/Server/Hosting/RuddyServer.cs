@@ -3,6 +3,7 @@ using System.Reflection;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.Json;
 using RuddySpring.Server.Bench;
+using RuddySpring.Server.Care;
 using RuddySpring.Server.Exchange;
 using RuddySpring.Server.Exchange.Households;
 using RuddySpring.Server.Exchange.Logbooks;
@@ -12,6 +13,7 @@ using RuddySpring.Server.Instruments;
 using RuddySpring.Server.Ladders;
 using RuddySpring.Server.Ledger;
 using RuddySpring.Server.Machines;
+using RuddySpring.Server.Network;
 using RuddySpring.Server.Photos;
 using RuddySpring.Server.Plans;
 using RuddySpring.Server.Practice;
@@ -19,6 +21,7 @@ using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Pull;
 using RuddySpring.Server.Reasoning;
 using RuddySpring.Server.Sessions;
+using RuddySpring.Server.Storage;
 using RuddySpring.Server.Tasting;
 using RuddySpring.Server.Trends;
 using RuddySpring.Server.Warm;
@@ -50,6 +53,8 @@ public static class RuddyServer
 
             var options = ServerOptions.Parse(args);
             using var held = PrepareData(options, DateTime.UtcNow);
+            if (options.HomeNetwork)
+                HomePassphrase.Set(options, Console.In);
             await using var app = Build(options);
             await app.StartAsync();
             Console.WriteLine($"Listening on {app.Urls.First()}");
@@ -128,9 +133,11 @@ public static class RuddyServer
                 EnvironmentName = Environments.Production,
             }
         );
+        var home = new HomeEndpoint();
         builder.WebHost.UseKestrel(kestrel =>
         {
-            kestrel.Listen(System.Net.IPAddress.Loopback, options.Port);
+            kestrel.Listen(System.Net.IPAddress.Loopback, options.Port, OwnSeat.Mark);
+            kestrel.Configure(home.Configuration, reloadOnChange: true);
             kestrel.AddServerHeader = false;
             kestrel.Limits.MaxRequestBodySize = LargestUpload;
         });
@@ -178,6 +185,15 @@ public static class RuddyServer
         services.AddSingleton<SessionGate>();
         services.AddSingleton<SampleBench>();
         services.AddHostedService(s => s.GetRequiredService<SampleBench>());
+        services.AddSingleton(_ => new Backups(options.DataFolder, options.BackupFolder));
+        services.AddSingleton<Upkeep>();
+        services.AddHostedService(s => s.GetRequiredService<Upkeep>());
+        services.AddSingleton(home);
+        services.AddSingleton<Access>();
+        services.AddHomeCookie();
+        services.AddNetworkPace();
+        services.AddSingleton<HomeListener>();
+        services.AddHostedService(s => s.GetRequiredService<HomeListener>());
         services.AddHostedService<LookOver>();
         services.AddHostedService<JournalSweep>();
         services.AddHostedService<GroupProbe>();
@@ -189,9 +205,11 @@ public static class RuddyServer
         var app = builder.Build();
         app.UseMiddleware<RequestGuard>();
         app.UseExceptionHandler();
+        app.UseWebSockets();
+        app.UseRateLimiter();
+        app.UseMiddleware<NetworkGuard>();
         app.UseMiddleware<BodyGuard>();
         app.UseResponseCompression();
-        app.UseWebSockets();
         app.UseRouting();
         app.UseMiddleware<QueryGuard>();
         FrontEnd.Use(app, options.WebRoot);
@@ -220,6 +238,9 @@ public static class RuddyServer
         api.MapPhotos();
         api.MapExchange();
         api.MapHouseholdExchange();
+        api.MapCare();
+        api.MapStorage();
+        api.MapNetwork();
         app.MapInstruments();
         app.MapHub<LiveHub>("/live");
         app.MapOpenApi("/api/openapi.json");

@@ -1,6 +1,7 @@
 namespace RuddySpring.Server.Hosting;
 
-/// <summary>What the command line says. Loopback only: there is no option to listen anywhere else.</summary>
+/// <summary>What the command line says. It listens on this machine alone, unless the owner has turned the home network
+/// on.</summary>
 /// <param name="Port">Port, 0 for any free one.</param>
 /// <param name="DataFolder">Where the database and the journal lie.</param>
 /// <param name="Demo">Whether an empty database is filled with the sample household.</param>
@@ -10,6 +11,11 @@ namespace RuddySpring.Server.Hosting;
 /// <param name="LookOverBytes">A database up to this size is looked over before the start, a larger one just after it.</param>
 /// <param name="Speed">How many times as fast as life the clock of pulls runs, 1 to 20; for trying a pull without waiting for
 /// it.</param>
+/// <param name="BackupFolder">Where backups go; null for a folder within the data folder.</param>
+/// <param name="HomePort">Port for the home network, once the owner turns that on.</param>
+/// <param name="Certificate">Certificate for the home network (PEM); null for none, which is plain HTTP.</param>
+/// <param name="CertificateKey">Its private key (PEM).</param>
+/// <param name="HomeNetwork">Whether the home network is turned on at this start, with a passphrase from standard input.</param>
 /// <param name="Home">Of a sample household that is looked at: the address of the household to come back to; null
 /// otherwise.</param>
 public sealed record ServerOptions(
@@ -21,10 +27,15 @@ public sealed record ServerOptions(
     bool Restore = false,
     bool NewHousehold = false,
     long LookOverBytes = 32L * 1024 * 1024,
+    string? BackupFolder = null,
+    int HomePort = 5190,
+    string? Certificate = null,
+    string? CertificateKey = null,
+    bool HomeNetwork = false,
     string? Home = null
 )
 {
-    /// <summary>Reads <c>--port N --data DIR --empty --restore --new-household --web DIR --speed N</c>.</summary>
+    /// <summary>Reads <c>--port N --data DIR --backups DIR --empty --restore --new-household --web DIR --speed N</c>.</summary>
     /// <exception cref="ArgumentException">An option is not understood; the message names it.</exception>
     public static ServerOptions Parse(IReadOnlyList<string> args)
     {
@@ -35,20 +46,28 @@ public sealed record ServerOptions(
             string Next() => ++i < args.Count ? args[i] : throw new ArgumentException($"{args[i - 1]} needs a value.");
             options = args[i] switch
             {
-                "--port" => options with { Port = ParsePort(Next()) },
+                "--port" => options with { Port = ParsePort(Next(), "--port", 0) },
                 "--data" => options with { DataFolder = Path.GetFullPath(Next()) },
+                "--backups" => options with { BackupFolder = Path.GetFullPath(Next()) },
                 "--web" => options with { WebRoot = Path.GetFullPath(Next()) },
                 "--empty" => options with { Demo = false },
                 "--restore" => options with { Restore = true },
                 "--new-household" => options with { NewHousehold = true },
+                "--home-network" => options with { HomeNetwork = true },
+                "--home-port" => options with { HomePort = ParsePort(Next(), "--home-port", 1024) },
+                "--certificate" => options with { Certificate = ExistingFile(Next(), "--certificate") },
+                "--certificate-key" => options with { CertificateKey = ExistingFile(Next(), "--certificate-key") },
                 "--speed" => options with { Speed = ParseSpeed(Next()) },
                 _ => throw new ArgumentException(
-                    $"{args[i]} is not an option. Options are --port N, --data DIR, --empty, --restore, --new-household, "
-                        + "--web DIR, --speed N."
+                    $"{args[i]} is not an option. Options are --port N, --data DIR, --backups DIR, --empty, "
+                        + "--restore, --new-household, "
+                        + "--web DIR, --speed N, --home-network, --home-port N, --certificate FILE, --certificate-key FILE."
                 ),
             };
         }
 
+        if (options.Certificate is null != options.CertificateKey is null)
+            throw new ArgumentException("--certificate and --certificate-key go together.");
         return options;
     }
 
@@ -62,8 +81,11 @@ public sealed record ServerOptions(
             ? speed
             : throw new ArgumentException($"--speed {text} is not a speed; it must be a number from 1 to 20.");
 
-    private static int ParsePort(string text) =>
-        int.TryParse(text, out var port) && port is >= 0 and <= 65535
+    private static int ParsePort(string text, string option, int least) =>
+        int.TryParse(text, out var port) && port >= least && port <= 65535
             ? port
-            : throw new ArgumentException($"--port {text} is not a port; it must be a whole number from 0 to 65535.");
+            : throw new ArgumentException($"{option} {text} is not a port; it must be a whole number from {least} to 65535.");
+
+    private static string ExistingFile(string path, string option) =>
+        File.Exists(path) ? Path.GetFullPath(path) : throw new ArgumentException($"{option} {path}: there is no such file.");
 }

@@ -4,6 +4,7 @@ using RuddySpring.Core.Machines;
 using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Water;
 using RuddySpring.Server.Hosting;
+using RuddySpring.Server.Network;
 using RuddySpring.Store;
 
 namespace RuddySpring.Server.Household;
@@ -56,9 +57,10 @@ public static class HouseholdEndpoints
             View(await db.Households.AsNoTracking().SingleAsync(cancel), options)
         );
         api.MapPost("/sample/open", async (SampleBench sample, HttpRequest request, CancellationToken cancel) =>
-            await sample.OpenAsync($"{request.Scheme}://{request.Host}", cancel)
-        );
-        api.MapPost("/sample/close", async (SampleBench sample) => await sample.CloseAsync());
+                await sample.OpenAsync($"{request.Scheme}://{request.Host}", cancel)
+            )
+            .AtTheMachineOnly();
+        api.MapPost("/sample/close", async (SampleBench sample) => await sample.CloseAsync()).AtTheMachineOnly();
         api.MapPost(
             "/household/altitude",
             async (BoilingPoint measured, RuddyContext db, ServerOptions options, CancellationToken cancel) =>

@@ -34,6 +34,9 @@ public sealed class InstrumentDesk(SteadyClock clock)
     /// <summary>The server's steady clock, s.</summary>
     public double Now => clock.Now;
 
+    /// <summary>How many times as fast as life its clock runs.</summary>
+    public double Speed => clock.Speed;
+
     /// <summary>
     /// Adds a device; lines for it come out of the channel that is returned. One of a name that is there already takes its place
     /// when that one has been silent, as after a lost connection.

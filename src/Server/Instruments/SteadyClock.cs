@@ -8,6 +8,9 @@ public sealed class SteadyClock(double speed = 1)
 {
     private readonly Stopwatch _clock = Stopwatch.StartNew();
 
+    /// <summary>How many times as fast as life it runs.</summary>
+    public double Speed => speed;
+
     /// <summary>Time since the application started, s.</summary>
     public double Now => _clock.Elapsed.TotalSeconds * speed;
 }

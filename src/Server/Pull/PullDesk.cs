@@ -107,6 +107,36 @@ public sealed class PullDesk
     /// <summary>Stops a pull; the last drops are weighed for a moment before it can be kept.</summary>
     public LiveFrame Stop(string? id) => Then(id, Stop);
 
+    /// <summary>What was done on a screen while the server was out of its reach: each at the time at which it was
+    /// done.</summary>
+    /// <param name="id">Of the pull.</param>
+    /// <param name="deeds">The oldest first.</param>
+    public LiveFrame Late(string? id, IReadOnlyList<LateDeed> deeds) => Then(id, (pull, now) =>
+        {
+            var last = double.MaxValue;
+            foreach (var deed in deeds)
+            {
+                var at = now - (deed.SecondsAgo * _instruments.Speed);
+                pull.CatchUp(last, at);
+                last = at;
+                switch (deed.What)
+                {
+                    case "begin":
+                        pull.Begin(at);
+                        break;
+                    case "stop":
+                        Stop(pull, at);
+                        break;
+                    case "follow":
+                        pull.Take([new(Channel.Pressure, at, deed.Bar!.Value, Origin.Followed)], at);
+                        break;
+                    default:
+                        pull.Mark(deed.What, at);
+                        break;
+                }
+            }
+        });
+
     /// <summary>A hand has followed the needle of a gauge that only eyes can read, bar.</summary>
     public void Follow(string? id, double bar)
     {

@@ -87,6 +87,7 @@ public static class PullEndpoints
         api.MapPost("/pull/begin", (PullDesk desk, string? pull) => desk.Begin(pull));
         api.MapPost("/pull/mark", (MarkRequest mark, PullDesk desk, string? pull) => desk.Mark(pull, mark.Moment));
         api.MapPost("/pull/stop", (PullDesk desk, string? pull) => desk.Stop(pull));
+        api.MapPost("/pull/late", (LateDeeds late, PullDesk desk, string? pull) => desk.Late(pull, late.Checked()));
         api.MapPost("/pull/discard", (PullKeeping keeping, string? pull, bool forGood = false) =>
             keeping.DiscardAsync(pull, forGood)
         );

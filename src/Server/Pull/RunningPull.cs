@@ -24,6 +24,7 @@ public sealed class RunningPull
     private const double LongestSeconds = 900;
     private const double LastDropsSeconds = 20;
     private const double KeptBeforeSeconds = 5;
+    private const double LookEverySeconds = 0.1;
     private const int MostNotices = 12;
     private const string MemoryOnly =
         "The disk cannot be written just now: the pull is kept in memory only. It goes on, and can be saved as soon as "
@@ -76,6 +77,14 @@ public sealed class RunningPull
             return;
         _tracker.StartNow(now - _armedAt);
         Journal(PullJournal.BeginLine(now - _armedAt));
+    }
+
+    /// <summary>Goes through a time in which nobody looked, as the screens would have: what the plan lets assume of it becomes
+    /// part of the pull.</summary>
+    public void CatchUp(double from, double to)
+    {
+        for (var at = from; at < to; at += LookEverySeconds)
+            _tracker.Read(at - _armedAt);
     }
 
     /// <summary>Marks a moment now.</summary>

@@ -8,6 +8,7 @@ using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Sessions;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
+using RuddySpring.Server.Care;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Household;
 using RuddySpring.Server.Ledger;
@@ -64,6 +65,7 @@ public static class ShotFactsReader
         facts = facts with
         {
             Earlier = [.. earlier.Select(s => Facts(s, rest, like, []))],
+            Care = await CareReader.OfAsync(db, shot.MachineId, shot.Machine!.Spec, shot.PulledAt, cancel),
             OtherCoffeeBefore = await OtherCoffeeBeforeAsync(shot, db, cancel),
             Record = await RecordAsync(db, cancel),
         };

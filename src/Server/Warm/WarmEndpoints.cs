@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Milk;
 using RuddySpring.Core.Sessions;
 using RuddySpring.Core.Water;
 using RuddySpring.Server.Prepare;
@@ -34,6 +35,21 @@ public sealed record WaysView(double BoilingPointC, double BloomSeconds, int Tim
 /// <summary>What to bleed to for a wanted temperature; null plan where that cannot be had.</summary>
 public sealed record BleedView(double LowestC, double HighestC, BleedPlan? Plan, string Sentence);
 
+/// <summary>Milk, and what it takes.</summary>
+/// <param name="Steaming">On this machine's steam; null where it has none and a frother does it.</param>
+/// <param name="EndC">As it is drunk, degC.</param>
+/// <param name="Steps">What is done with the wand.</param>
+/// <param name="Wipe">What is done with it afterwards.</param>
+/// <param name="About">What is different with this kind; null for nothing.</param>
+public sealed record MilkView(
+    SteamingPlan? Steaming,
+    double EndC,
+    IReadOnlyList<string> Steps,
+    string Wipe,
+    string Caution,
+    string? About
+);
+
 /// <summary>What the heat of the sheet's machine makes possible.</summary>
 public static class WarmEndpoints
 {
@@ -49,6 +65,19 @@ public static class WarmEndpoints
                 return Ways(row.Spec, household, bloomSeconds ?? 30, times ?? 1, stepC);
             }
         );
+        api.MapPost("/warm/milk", async (MilkOrder order, RuddyContext db, CancellationToken cancel) =>
+        {
+            order.Checked();
+            var (row, household) = await PlaceAsync(db, cancel);
+            return new MilkView(
+                Steaming.Of(row.Spec, order, household.AmbientC, household.AltitudeMetres),
+                order.EndC,
+                MilkWords.Steps(order),
+                MilkWords.Wipe,
+                MilkWords.Caution,
+                MilkWords.About(order.Kind)
+            );
+        });
         api.MapGet("/warm/boiler", async (RuddyContext db, CancellationToken cancel) =>
         {
             var (row, household) = await PlaceAsync(db, cancel);

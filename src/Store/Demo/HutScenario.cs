@@ -1,5 +1,6 @@
 using RuddySpring.Core;
 using RuddySpring.Core.Beans;
+using RuddySpring.Core.Care;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
@@ -177,6 +178,23 @@ public static class HutScenario
         }
 
         HutSessions.Fill(context, dipper, random, nowUtc);
+        CareDone Done(BenchMachine machine, string task, int daysAgo, string note = "") =>
+            new()
+            {
+                Machine = machine,
+                Task = task,
+                DoneOn = today.AddDays(-daysAgo),
+                Note = note,
+            };
+        context.CareDone.AddRange(
+            Done(portable, CareList.Rinse, 4),
+            Done(portable, CareList.Seal, 12, "silicone grease"),
+            Done(dipper, CareList.Rinse, 20),
+            Done(dipper, CareList.Seal, 31, "silicone grease"),
+            Done(spring, CareList.Rinse, 9),
+            Done(spring, CareList.Seal, 24),
+            Done(spring, CareList.Descale, 60)
+        );
         context.Shots.AddRange(shots.OrderBy(s => s.PulledAt));
         context.SaveChanges();
         whole.Commit();

@@ -37,6 +37,12 @@ public sealed class Household : IVersioned
     /// <summary>The words that it tastes with; stored as JSON.</summary>
     public IReadOnlyList<string> TasteWords { get; set; } = Core.Reasoning.TasteWords.Usual;
 
+    /// <summary>Hardness of the water, mg/l of CaCO3.</summary>
+    public double WaterHardness { get; set; } = Core.Care.Descaling.UsualHardness;
+
+    /// <summary>Days after which shots in the bin are deleted for good; null keeps them until the bin is emptied.</summary>
+    public int? BinDays { get; set; }
+
     /// <summary>Rest window of its beans, days from roast; stored as JSON.</summary>
     public RestWindow Rest { get; set; } = RestWindow.Of(RestSchool.SevenToTen);
 }

@@ -188,6 +188,60 @@ namespace RuddySpring.Store.Migrations
                     b.ToTable("Brewers");
                 });
 
+            modelBuilder.Entity("RuddySpring.Store.Entities.CareChoice", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Interval")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("IsOff")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("MachineId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Task")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("MachineId", "Task")
+                        .IsUnique();
+
+                    b.ToTable("CareChoices");
+                });
+
+            modelBuilder.Entity("RuddySpring.Store.Entities.CareDone", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly>("DoneOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("MachineId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Note")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Task")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("MachineId", "Task", "DoneOn");
+
+                    b.ToTable("CareDone");
+                });
+
             modelBuilder.Entity("RuddySpring.Store.Entities.Grinder", b =>
                 {
                     b.Property<int>("Id")
@@ -241,6 +295,9 @@ namespace RuddySpring.Store.Migrations
                     b.Property<double>("AmbientC")
                         .HasColumnType("REAL");
 
+                    b.Property<int?>("BinDays")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("ForceUnit")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -281,6 +338,11 @@ namespace RuddySpring.Store.Migrations
                     b.Property<int>("Version")
                         .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
+
+                    b.Property<double>("WaterHardness")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("REAL")
+                        .HasDefaultValue(150.0);
 
                     b.HasKey("Id");
 
@@ -622,6 +684,9 @@ namespace RuddySpring.Store.Migrations
                     b.HasIndex("DeletedAt", "PlanName", "PulledAt", "Id", "MachineId")
                         .HasDatabaseName("IX_Shots_PlanName");
 
+                    b.HasIndex("MachineId", "DeletedAt", "PulledAt", "YieldGrams", "DoseGrams")
+                        .HasDatabaseName("IX_Shots_Use");
+
                     b.HasIndex("DeletedAt", "CupGramsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
                         .HasDatabaseName("IX_Shots_CupGramsToOrderBy");
 
@@ -717,6 +782,28 @@ namespace RuddySpring.Store.Migrations
                         .HasFilter("Learned IS NOT NULL");
 
                     b.ToTable("Traces");
+                });
+
+            modelBuilder.Entity("RuddySpring.Store.Entities.CareChoice", b =>
+                {
+                    b.HasOne("RuddySpring.Store.Entities.BenchMachine", "Machine")
+                        .WithMany()
+                        .HasForeignKey("MachineId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Machine");
+                });
+
+            modelBuilder.Entity("RuddySpring.Store.Entities.CareDone", b =>
+                {
+                    b.HasOne("RuddySpring.Store.Entities.BenchMachine", "Machine")
+                        .WithMany()
+                        .HasForeignKey("MachineId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.Navigation("Machine");
                 });
 
             modelBuilder.Entity("RuddySpring.Store.Entities.Session", b =>

@@ -1,5 +1,6 @@
 using CsCheck;
 using RuddySpring.Core.Beans;
+using RuddySpring.Core.Care;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Puck;
 using RuddySpring.Core.Pulls;
@@ -201,7 +202,12 @@ internal static class RandomHousehold
             [],
             [],
             [new FiledLadder(Newest, new(LadderOf.Temperature, [85, 90, 95], [2, 0, 1]), [0, 1, 2], [3, null, 5])],
-            [.. views.DistinctBy(v => v.Name)]
+            [.. views.DistinctBy(v => v.Name)],
+            [new FiledCareDone(1, CareList.Seal, DateOnly.FromDateTime(Newest), "42 mm")],
+            [
+                new FiledCareChoice(1, CareList.Rinse, new CareInterval(Shots: 7)),
+                new FiledCareChoice(1, CareList.Seal, null, true),
+            ]
         );
 
     private static List<T> Numbered<T>(IEnumerable<T> some, Func<T, int, T> numbered) =>

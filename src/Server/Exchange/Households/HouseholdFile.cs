@@ -1,4 +1,5 @@
 using RuddySpring.Core.Beans;
+using RuddySpring.Core.Care;
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Practice;
@@ -35,7 +36,9 @@ public sealed record HouseholdFile(
     IReadOnlyList<FiledSession> Sessions,
     IReadOnlyList<FiledPractice> Practice,
     IReadOnlyList<FiledLadder> Ladders,
-    IReadOnlyList<FiledView> Views
+    IReadOnlyList<FiledView> Views,
+    IReadOnlyList<FiledCareDone>? Care = null,
+    IReadOnlyList<FiledCareChoice>? CareChoices = null
 )
 {
     public const string FormatName = "ruddy-spring-household";
@@ -58,12 +61,15 @@ public sealed record HouseholdFile(
         "practice",
         "ladders",
         "views",
+        "care",
+        "careChoices",
     ];
 }
 
 /// <summary>Where the bench stands and how it likes its numbers.</summary>
 /// <param name="AltitudeMetres">Height above the sea, m.</param>
 /// <param name="AmbientC">Usual room temperature, degC.</param>
+/// <param name="WaterHardness">mg/l of CaCO3.</param>
 public sealed record FiledHousehold(
     string Name,
     double AltitudeMetres,
@@ -73,7 +79,8 @@ public sealed record FiledHousehold(
     string ForceUnit,
     string School,
     IReadOnlyList<string> TasteWords,
-    RestWindow Rest
+    RestWindow Rest,
+    double WaterHardness = Descaling.UsualHardness
 );
 
 /// <summary>A person who brews; school and units are null for the household's.</summary>
@@ -217,3 +224,12 @@ public sealed record FiledLadder(
 
 /// <summary>A view of the ledger under a name.</summary>
 public sealed record FiledView(string Name, string Query);
+
+/// <summary>Something that was done for a machine.</summary>
+/// <param name="Task">Key of the task.</param>
+public sealed record FiledCareDone(int MachineId, string Task, DateOnly DoneOn, string Note = "");
+
+/// <summary>How a task of a machine is to come.</summary>
+/// <param name="Interval">Null for the usual.</param>
+/// <param name="IsOff">Whether it is left out.</param>
+public sealed record FiledCareChoice(int MachineId, string Task, CareInterval? Interval = null, bool IsOff = false);

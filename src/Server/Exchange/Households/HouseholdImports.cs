@@ -119,6 +119,16 @@ public sealed class HouseholdImports(
         return import.State;
     }
 
+    /// <summary>Whether one is being stored.</summary>
+    public bool IsStoring
+    {
+        get
+        {
+            lock (_lock)
+                return _current is { State.Phase: ImportPhase.Storing };
+        }
+    }
+
     /// <summary>How far it is.</summary>
     /// <exception cref="NotThereException">There is no such import.</exception>
     public ImportState Of(string token) => Find(token).State;

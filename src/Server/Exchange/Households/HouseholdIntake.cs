@@ -1,11 +1,13 @@
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
+using RuddySpring.Core.Care;
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Traces;
 using RuddySpring.Core.Water;
+using RuddySpring.Server.Care;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Household;
 using RuddySpring.Store;
@@ -173,6 +175,12 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
             case "views":
                 await ViewAsync(As<FiledView>(), cancel);
                 break;
+            case "care":
+                await CareAsync(As<FiledCareDone>(), cancel);
+                break;
+            case "careChoices":
+                await CareChoiceAsync(As<FiledCareChoice>(), cancel);
+                break;
             default:
                 throw new DoesNotFitException(
                     "file",
@@ -190,6 +198,7 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
         var school = HouseholdEndpoints.KnownSchool(filed.School);
         var words = TasteWords.Checked(filed.TasteWords);
         var rest = filed.Rest.Checked();
+        Descaling.Hardness.Check(filed.WaterHardness);
         if (!isStored || !withSettings)
             return;
         var row = await db.Households.SingleAsync(cancel);
@@ -202,6 +211,7 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
         row.School = school!;
         row.TasteWords = words;
         row.Rest = rest;
+        row.WaterHardness = filed.WaterHardness;
         await db.SaveChangesAsync(cancel);
     }
 
@@ -559,6 +569,52 @@ public sealed class HouseholdIntake(RuddyContext db, TimeProvider time, bool isS
         db.Views.Add(new() { Name = name, Query = query });
         await SaveAsync(cancel);
     }
+
+    private async Task CareAsync(FiledCareDone filed, CancellationToken cancel)
+    {
+        var machineId = Refer("machines", filed.MachineId, "machineId")!.Value;
+        var row = new CareDone
+        {
+            MachineId = machineId,
+            Task = KnownTask(filed.Task),
+            DoneOn = CareDays.Check(filed.DoneOn, "doneOn", DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime)),
+            Note = Texts.Optional(filed.Note, "note", "The note", CareDays.LongestNote),
+        };
+        var isNew =
+            machineId < 0
+            || !await db.CareDone.AnyAsync(
+                d => d.MachineId == machineId && d.Task == row.Task && d.DoneOn == row.DoneOn && d.Note == row.Note,
+                cancel
+            );
+        Count(isNew);
+        if (!isNew || !isStored)
+            return;
+        db.CareDone.Add(row);
+        await SaveAsync(cancel);
+    }
+
+    private async Task CareChoiceAsync(FiledCareChoice filed, CancellationToken cancel)
+    {
+        var machineId = Refer("machines", filed.MachineId, "machineId")!.Value;
+        var row = new CareChoice
+        {
+            MachineId = machineId,
+            Task = KnownTask(filed.Task),
+            Interval = filed.Interval?.Checked(),
+            IsOff = filed.IsOff,
+        };
+        var isNew = machineId < 0 || !await db.CareChoices.AnyAsync(c => c.MachineId == machineId && c.Task == row.Task, cancel);
+        Count(isNew);
+        if (!isNew || !isStored)
+            return;
+        db.CareChoices.Add(row);
+        await SaveAsync(cancel);
+    }
+
+    private static string KnownTask(string task) =>
+        CareList.IsKey(task)
+            ? task
+            : throw new DoesNotFitException("task", $"There is no task of care \"{RequestSentences.Short(task)}\".");
 
     private async Task SaveAsync(CancellationToken cancel)
     {

@@ -32,7 +32,8 @@ public sealed class HouseholdWriter(RuddyContext db, Stream to)
             household.ForceUnit,
             household.School,
             household.TasteWords,
-            household.Rest
+            household.Rest,
+            household.WaterHardness
         );
         await TextAsync(
             $"{{\n\"format\":\"{HouseholdFile.FormatName}\",\n\"version\":{HouseholdFile.CurrentVersion},\n"
@@ -58,6 +59,14 @@ public sealed class HouseholdWriter(RuddyContext db, Stream to)
         );
         await ListAsync("ladders", db.Ladders, l => l.Id, l => new FiledLadder(l.CreatedAt, l.Plan, l.Places, l.Liked), cancel);
         await ListAsync("views", db.Views, v => v.Id, v => new FiledView(v.Name, v.Query), cancel);
+        await ListAsync("care", db.CareDone, d => d.Id, d => new FiledCareDone(d.MachineId, d.Task, d.DoneOn, d.Note), cancel);
+        await ListAsync(
+            "careChoices",
+            db.CareChoices,
+            c => c.Id,
+            c => new FiledCareChoice(c.MachineId, c.Task, c.Interval, c.IsOff),
+            cancel
+        );
         await TextAsync("\n}\n", cancel);
     }
 
