@@ -1,5 +1,6 @@
 import { lazy, Suspense, type ComponentType } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { useSignedOut } from './shared/access/signedOut';
 import { Waiting } from './shared/ui/elements';
 import { Broken, NotThere } from './shell/NotThere';
 import { WithMachine } from './shell/WithMachine';
@@ -43,6 +44,11 @@ const LaddersPage = lazy(() => import('./ladders/LaddersPage'));
 const LadderPage = lazy(() => import('./ladders/LadderPage'));
 const TermsPage = lazy(() => import('./terms/TermsPage'));
 const SettingsPage = lazy(() => import('./settings/SettingsPage'));
+const CarePage = lazy(() => import('./care/CarePage'));
+const GuidePage = lazy(() => import('./guide/GuidePage'));
+const NetworkPage = lazy(() => import('./settings/NetworkPage'));
+const SignInPage = lazy(() => import('./signin/SignInPage'));
+const StoragePage = lazy(() => import('./settings/StoragePage'));
 
 const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{element}</Suspense>;
 
@@ -84,7 +90,11 @@ const router = createBrowserRouter([
           { path: 'practice/:lesson', element: page(<LessonPage />) },
           { path: 'ladders', element: page(<LaddersPage />) },
           { path: 'ladders/:id', element: page(<LadderPage />) },
+          { path: 'guide', element: page(<GuidePage />) },
+          { path: 'care', element: page(<CarePage />) },
           { path: 'settings', element: page(<SettingsPage />) },
+          { path: 'settings/network', element: page(<NetworkPage />) },
+          { path: 'settings/storage', element: page(<StoragePage />) },
           { path: 'terms', element: page(<TermsPage />) },
           { path: '*', element: <NotThere /> },
         ],
@@ -94,5 +104,5 @@ const router = createBrowserRouter([
 ]);
 
 export function App() {
-  return <RouterProvider router={router} />;
+  return useSignedOut() ? page(<SignInPage />) : <RouterProvider router={router} />;
 }

@@ -8,7 +8,13 @@ import { askEarly } from './shared/api/queries';
 import { UnitsOfBrewer } from './shared/units/units';
 import { system } from './theme/system';
 
-const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 2000, retry: 1 } } });
+// the server is this machine or one in the house: whether the internet is there says nothing of it
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 2000, retry: 1, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
+});
 
 fetchPageOf(location.pathname);
 askEarly(queries);
@@ -24,3 +30,7 @@ createRoot(document.getElementById('root')!).render(
     </ChakraProvider>
   </StrictMode>,
 );
+
+// only where nobody can change the page on its way: HTTPS, or this machine itself
+if (import.meta.env.PROD && isSecureContext && 'serviceWorker' in navigator)
+  addEventListener('load', () => void navigator.serviceWorker.register('/service-worker.js').catch(() => undefined));

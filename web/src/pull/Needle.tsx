@@ -4,6 +4,7 @@ import { useShortcuts } from '../shared/keys/shortcuts';
 import { Reading } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { live } from '../shared/live/live';
+import { lateDeedsOf } from './lateDeeds';
 import type { Instrument } from '../shared/instruments/instrument';
 import { figureEveryMs, useLiveDrawing } from '../shared/instruments/useLiveDrawing';
 import { writeText } from '../shared/instruments/write';
@@ -11,6 +12,13 @@ import { writeText } from '../shared/instruments/write';
 const mostBar = 12;
 const stepBar = 0.2;
 const sayEveryMs = 100;
+
+/** Tells the server what the needle shows, or keeps it while that is out of reach. */
+function follow(pullId: string, bar: number) {
+  const late = lateDeedsOf(pullId);
+  if (live.status.connected === false || late.count() > 0) late.add('follow', bar);
+  else live.say('Follow', pullId, bar);
+}
 
 /**
  * A gauge that only eyes can read: a wide slider, or the up and down keys, follows its needle. What is followed is
@@ -39,7 +47,7 @@ export function Needle({ pullId, view }: { pullId: string; view: Instrument }) {
 
   useEffect(() => {
     const timer = setInterval(() => {
-      if (now.current !== null) live.say('Follow', pullId, now.current);
+      if (now.current !== null) follow(pullId, now.current);
     }, sayEveryMs);
     return () => clearInterval(timer);
   }, [pullId]);
@@ -69,7 +77,7 @@ export function Needle({ pullId, view }: { pullId: string; view: Instrument }) {
         aria-valuetext={bar === null ? 'not followed yet' : `${units.pressure(bar, 1).value} ${units.pressureUnit}`}
         onChange={(event) => {
           setBar(Number(event.target.value));
-          live.say('Follow', pullId, Number(event.target.value));
+          follow(pullId, Number(event.target.value));
         }}
         flex="1"
         minWidth={0}

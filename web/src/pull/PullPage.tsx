@@ -9,6 +9,7 @@ import { useLiveStatus } from '../shared/live/live';
 import { CheckList } from '../shared/ui/CheckList';
 import { InstrumentScreen } from '../shared/instruments/InstrumentScreen';
 import { Instruments } from './Instruments';
+import { LateNotice } from './LateNotice';
 import { Needle } from './Needle';
 import { PullKeys } from './PullKeys';
 import { PullTabs } from './PullTabs';
@@ -28,7 +29,7 @@ export default function PullPage() {
   const status = useLiveStatus();
   const wanted = search.get('pull');
   const mine = status.pulls.find((p) => p.id === wanted) ?? (wanted ? undefined : status.pulls.at(-1));
-  const pull = usePull(mine);
+  const pull = usePull(mine, status.connected !== false);
   const { stage, view, id } = pull;
 
   const ready = useMutation({
@@ -136,6 +137,7 @@ export default function PullPage() {
         </>
       )}
       {stage === 'Idle' && <PullKeys pull={pull} ready={readyNow} />}
+      {id !== null && pull.waiting > 0 && <LateNotice pullId={id} running={stage === 'Running'} />}
       {problem && !pull.unsaved && <Notice role="alert">{sentenceOf(problem)}</Notice>}
       {pull.binned !== null && (
         <Flex gap="3" align="center" wrap="wrap">

@@ -1,14 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, data } from '../shared/api/client';
+import { api, data, Problem } from '../shared/api/client';
 import { live, type LivePull } from '../shared/live/live';
+import { lateDeedsOf, useLateDeeds } from './lateDeeds';
 
 const settleMs = 3200;
 export type Moment = 'drops' | 'ease' | 'blonding';
 
 /** One pull as this screen sees it: its state, and what can be done with it. */
-export function usePull(mine: LivePull | undefined) {
+export function usePull(mine: LivePull | undefined, connected: boolean) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const id = mine?.id ?? null;
@@ -25,17 +26,30 @@ export function usePull(mine: LivePull | undefined) {
   useRefetchAfterLoss(id);
 
   const act = useMutation({
-    mutationFn: (what: 'begin' | 'stop' | Moment) => {
+    mutationFn: async (what: 'begin' | 'stop' | Moment) => {
       const params = { params: { query } };
-      return data(
-        what === 'begin'
-          ? api.POST('/api/pull/begin', params)
-          : what === 'stop'
-            ? api.POST('/api/pull/stop', params)
-            : api.POST('/api/pull/mark', { ...params, body: { moment: what } }),
-      );
+      const late = id === null ? null : lateDeedsOf(id);
+      // what was done before it is told first
+      if (late && (!connected || late.count() > 0)) {
+        late.add(what);
+        return;
+      }
+      try {
+        await data(
+          what === 'begin'
+            ? api.POST('/api/pull/begin', params)
+            : what === 'stop'
+              ? api.POST('/api/pull/stop', params)
+              : api.POST('/api/pull/mark', { ...params, body: { moment: what } }),
+        );
+      } catch (error) {
+        if (!late || !(error instanceof Problem) || error.status !== 0) throw error;
+        late.add(what);
+      }
     },
   });
+  const [refused, setRefused] = useState<unknown>(null);
+  const waiting = useLateDeeds(id, setRefused);
   const show = useCallback(
     async (shotId: number) => {
       await queries.invalidateQueries({ queryKey: ['shots'] });
@@ -87,7 +101,8 @@ export function usePull(mine: LivePull | undefined) {
 
   return {
     id,
-    stage,
+    /** As the hand has it, also where the server does not know yet. */
+    stage: id !== null && waiting > 0 ? lateDeedsOf(id).stageAfter(stage) : stage,
     view,
     error,
     act: doAct,
@@ -102,7 +117,9 @@ export function usePull(mine: LivePull | undefined) {
     mark,
     marked,
     show,
-    problem: act.error ?? save.error ?? discard.error ?? takeBack.error,
+    /** How much was done while the server was away, and waits for it. */
+    waiting,
+    problem: act.error ?? refused ?? save.error ?? discard.error ?? takeBack.error,
   };
 }
 

@@ -3,15 +3,17 @@ import { Radios } from '../shared/ui/Radios';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { useAccess } from '../shared/access/access';
 import { useHousehold } from '../shared/api/queries';
 import { useDraft } from '../shared/edit/useDraft';
 import { LookAround } from '../shared/bench/LookAround';
 import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
 import { KeySettings } from './KeySettings';
+import { SettingsTitle } from './SettingsTitle';
 import { SchoolSettings } from './SchoolSettings';
 import { WordSettings } from './WordSettings';
 import { NumberField } from '../shared/ui/NumberField';
-import { Button, Field, Figure, H2, Input, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
+import { Button, Field, Figure, H2, Input, Notice, Panel, Select, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 
 /** Where the bench stands, which units it speaks, light or dark. */
@@ -19,7 +21,7 @@ export default function SettingsPage() {
   const { data: household, error } = useHousehold();
   return (
     <>
-      <PageTitle title="Settings" />
+      <SettingsTitle title="Settings" />
       {household ? <Form household={household} /> : <Waiting error={error} />}
     </>
   );
@@ -28,6 +30,7 @@ export default function SettingsPage() {
 function Form({ household }: { household: Schemas['HouseholdView'] }) {
   const units = useUnits();
   const { value: draft, set: type, clear } = useDraft<Schemas['HouseholdChange']>(household);
+  const { data: access } = useAccess();
   const [dark, setDark] = useState(() => document.documentElement.classList.contains('dark'));
   const save = useHouseholdChange(household, clear);
   const set = (part: Partial<typeof draft>) => {
@@ -128,7 +131,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
           </Grid>
           <BoilingPoint kept={clear} />
         </Panel>
-        {!household.madeUp && (
+        {!household.madeUp && access?.atTheMachine && (
           <Panel>
             <H2>A sample household</H2>
             <Box mb="2">Made up, and kept apart: nothing you do there touches your own bench.</Box>

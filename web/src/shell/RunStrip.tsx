@@ -1,9 +1,10 @@
 import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { NavLink, useLocation } from 'react-router';
-import { useHousehold, useLatestShot, useSession, useSheet } from '../shared/api/queries';
+import { useCareDue, useHousehold, useLatestShot, useSession, useSheet } from '../shared/api/queries';
 import { timeOfDay, useNow } from '../shared/clock';
 import { number, useUnits } from '../shared/units/units';
 import { useStepSound } from '../shared/session/stepSound';
+import { TextLink } from '../shared/ui/TextLink';
 import { useLiveStatus } from '../shared/live/live';
 import { Ribbon, RibbonLine } from './Ribbon';
 
@@ -37,6 +38,7 @@ export function RunStrip() {
   const { data: household } = useHousehold();
   const { data: answer } = useSheet();
   const { data: session } = useSession();
+  const { data: due } = useCareDue();
   const now = useNow(1000);
   useStepSound(session, now);
   const { data: latest } = useLatestShot();
@@ -94,6 +96,13 @@ export function RunStrip() {
           <Box fontSize="13px" color="quiet" truncate>
             {household ? `${household.madeUp ? 'Sample: ' : ''}${household.name}` : ''}
           </Box>
+          {due !== undefined && due.length > 0 && (
+            <Box fontSize="13px" truncate>
+              <TextLink to="/care">
+                {due.length === 1 ? '1 task of care is due' : `${due.length} tasks of care are due`}
+              </TextLink>
+            </Box>
+          )}
         </Flex>
         <Grid as="nav" aria-label="Session" templateColumns="repeat(4, minmax(0, 1fr))" flex="1">
           {segments.map((s, i) => (

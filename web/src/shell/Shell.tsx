@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
-import { BookOpen, Gauge, Hand, Package, Settings } from 'lucide-react';
+import { BookOpen, Gauge, Hand, Package, Settings, Wrench } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { Recovered } from '../shared/live/Recovered';
@@ -22,7 +22,8 @@ const RailLink = chakra(NavLink, {
     gap: '1',
     minHeight: '60px',
     flex: { base: 1, md: 'none' },
-    fontSize: '13px',
+    fontSize: { base: '12px', sm: '13px' },
+    minWidth: 0,
     color: 'text',
     borderInlineStartWidth: { base: 0, md: '4px' },
     borderTopWidth: { base: '4px', md: 0 },
@@ -37,6 +38,7 @@ const places = [
   { to: '/shelf', name: 'Shelf', icon: Package },
   { to: '/machines', name: 'Machines', icon: Gauge },
   { to: '/practice', name: 'Practice', icon: Hand },
+  { to: '/care', name: 'Care', icon: Wrench },
   { to: '/settings', name: 'Settings', icon: Settings },
 ];
 

@@ -8,6 +8,7 @@ import { Button, Field, Input, Panel } from '../shared/ui/elements';
 import type { Wants, WantsProps } from './wants';
 
 const BenchWorks = lazy(() => import('./BenchWorks'));
+const MilkPanel = lazy(() => import('./MilkPanel'));
 
 interface Props extends WantsProps {
   people: readonly string[];
@@ -22,6 +23,7 @@ export function WantsLine({ session, request, change, wrong, people }: Props) {
     change((now) => ({ wants: { ...now.wants, ...part(now.wants as Wants) } }));
   const list = useId();
   const [works, setWorks] = useState(false);
+  const [milk, setMilk] = useState(false);
   const drinks = wants.drinks;
   const setDrink = (at: number, part: Partial<Wants['drinks'][number]>) =>
     set((now) => ({ drinks: now.drinks.map((d, i) => (i === at ? { ...d, ...part } : d)) }));
@@ -87,10 +89,20 @@ export function WantsLine({ session, request, change, wrong, people }: Props) {
             ))}
           </datalist>
         </Box>
+        {drinks.some((d) => d.milkGrams > 0) && (
+          <Button tone="quiet" mt="22px" onClick={() => setMilk(true)} aria-haspopup="dialog">
+            Milk
+          </Button>
+        )}
         <Button tone="quiet" mt="22px" onClick={() => setWorks(true)} aria-haspopup="dialog">
           How the bench works
         </Button>
       </Flex>
+      {milk && (
+        <Suspense fallback={null}>
+          <MilkPanel drinks={drinks} setDrink={setDrink} close={() => setMilk(false)} />
+        </Suspense>
+      )}
       {works && (
         <Suspense fallback={null}>
           <BenchWorks session={session} request={request} change={change} wrong={wrong} close={() => setWorks(false)} />

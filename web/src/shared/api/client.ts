@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './generated/schema';
+import { markSignedOut } from '../access/signedOut';
 import { inOurUnits } from '../units/marks';
 
 export type Schemas = components['schemas'];
@@ -32,6 +33,7 @@ export async function data<T>(answer: Promise<Answer<T>>): Promise<T> {
     throw new Problem('The server does not answer. Is ./run still running?', 0);
   }
   if (got.response.ok) return got.data as T;
+  if (got.response.status === 401) markSignedOut();
   const said = got.error as { said?: string; detail?: string; title?: string; field?: string } | undefined;
   const sentence = said?.said ?? said?.detail ?? said?.title ?? 'The server could not do that. Try again.';
   throw new Problem(sentence, got.response.status, said?.field);

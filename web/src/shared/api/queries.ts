@@ -57,6 +57,16 @@ export const useShot = (id: number | undefined) =>
     retry: false,
   });
 
+/** What machines need now; asked seldom, as it changes by the day. */
+export const useCareDue = () =>
+  useQuery({
+    queryKey: ['care', 'due'],
+    queryFn: () => data(api.GET('/api/care/due')),
+    staleTime: 600_000,
+    refetchOnWindowFocus: false,
+    retry: false,
+  });
+
 /** The schools by which shots can be judged. */
 export const useSchools = () =>
   useQuery({ queryKey: ['schools'], queryFn: () => data(api.GET('/api/schools')), staleTime: Infinity });

@@ -1,5 +1,6 @@
 import { HubConnectionBuilder, HubConnectionState, LogLevel, type HubConnection } from '@microsoft/signalr';
 import { useEffect, useSyncExternalStore } from 'react';
+import { markSignedOut } from '../access/signedOut';
 import type { Schemas } from '../api/client';
 
 export type LiveFrame = Schemas['LiveFrame'];
@@ -29,6 +30,8 @@ export interface LiveStatus {
   /** What went wrong behind the screens. */
   troubles: readonly string[];
 }
+
+const silentMs = 5000;
 
 type FrameListener = (frame: LiveFrame) => void;
 
@@ -97,9 +100,13 @@ class LiveFeed {
     this.hub = new HubConnectionBuilder()
       .withUrl('/live')
       .configureLogging(LogLevel.None)
+      // frames come several times a second even at rest: what says nothing for so long is gone
+      .withServerTimeout(silentMs)
       .withAutomaticReconnect({ nextRetryDelayInMilliseconds: () => 500 })
       .build();
     this.hub.on('frame', (frame: LiveFrame) => this.hear(frame));
+    // a backup took the store's place: what is on the screen is of another store
+    this.hub.on('restored', () => location.reload());
     this.hub.onreconnecting(() => this.update({ connected: false }));
     this.hub.onreconnected(() => this.update({ connected: true }));
     this.hub.onclose(() => this.update({ connected: false }));
@@ -148,8 +155,12 @@ class LiveFeed {
       try {
         await this.hub.start();
         this.update({ connected: true });
-      } catch {
+      } catch (error) {
         this.update({ connected: false });
+        if ((error as { statusCode?: number }).statusCode === 401) {
+          markSignedOut();
+          return;
+        }
         await new Promise((later) => setTimeout(later, 500));
       }
     }

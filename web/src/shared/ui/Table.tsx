@@ -25,7 +25,9 @@ export function Table({ label, head, rows }: Props) {
           {rows.map((row) => (
             <KitTable.Row key={row.key} fontWeight={row.strong ? 650 : undefined}>
               {row.cells.map((cell, i) => (
-                <KitTable.Cell key={i}>{cell}</KitTable.Cell>
+                <KitTable.Cell key={i} verticalAlign="middle">
+                  {cell}
+                </KitTable.Cell>
               ))}
             </KitTable.Row>
           ))}

@@ -1309,6 +1309,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/warm/milk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MilkOrder"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MilkView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/warm/boiler": {
         parameters: {
             query?: never;
@@ -1589,6 +1628,47 @@ export interface paths {
                 cookie?: never;
             };
             requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LiveFrame"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pull/late": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    pull?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LateDeeds"];
+                };
+            };
             responses: {
                 /** @description OK */
                 200: {
@@ -3736,6 +3816,397 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/care": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CareView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/care/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CareNotice"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/care/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CareDoing"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CareDoneView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/care/done/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/care/task": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CareWish"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/care/hardness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HardnessChange"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/care/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/storage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StorageView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AccessView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/access/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SignInRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/access/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines/starts": {
         parameters: {
             query?: never;
@@ -4874,6 +5345,484 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/storage/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Backup"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/storage/backups/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Backup"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/storage/backups/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/storage/backups/{name}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RestorePreview"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/storage/backups/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    name: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Restored"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/storage/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BinChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinChange"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinEmptied"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NetworkView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NetworkOpening"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NetworkView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NetworkView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NetworkView"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeyRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeKey"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/network/keys/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NetworkView"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4932,6 +5881,19 @@ export interface components {
              *                 is tight.
              */
             sealHalfSeconds: null | number;
+        };
+        /** @description Who this screen is to the server. */
+        AccessView: {
+            /** @description Whether it is at the machine that the application runs on: nobody needs to sign in there. */
+            atTheMachine: boolean;
+            /** @description Whether it may read and write. */
+            signedIn: boolean;
+            /** @description What it is called where it has signed in; null otherwise. */
+            device: null | string;
+            /** @description Its id; null likewise. */
+            deviceId: null | string;
+            /** @description Whether nobody on the way can read along: HTTPS, or this machine itself. */
+            isSafe: boolean;
         };
         /** @description Which advice is taken. */
         AdviceChoice: {
@@ -5033,6 +5995,33 @@ export interface components {
             /** @description What was to be done. */
             name: string;
         };
+        /** @description A whole copy of the database. */
+        Backup: {
+            /** @description Name of its file, which is its name in addresses too. */
+            name: string;
+            kind: components["schemas"]["BackupKind"];
+            /**
+             * Format: date-time
+             * @description When, UTC.
+             */
+            takenAt: string;
+            /** Format: int64 */
+            bytes: number;
+        };
+        /** @description How many of something there are now, and in a backup. */
+        BackupCount: {
+            /** @description Name of the list. */
+            what: string;
+            /** Format: int32 */
+            now: number;
+            /** Format: int32 */
+            then: number;
+        };
+        /**
+         * @description Why a backup was taken.
+         * @enum {unknown}
+         */
+        BackupKind: "Daily" | "ByHand" | "BeforeRestore" | "Brought";
         /** @description What age will ask of a bag's grind. */
         BagAgeing: {
             /**
@@ -5229,6 +6218,19 @@ export interface components {
                 [key: string]: components["schemas"]["SketchPoint"][];
             };
         };
+        /** @description How long shots stay in the bin. */
+        BinChange: {
+            /**
+             * Format: int32
+             * @description 1 to 3650; null keeps them.
+             */
+            days: null | number;
+        };
+        /** @description What was deleted for good. */
+        BinEmptied: {
+            /** Format: int32 */
+            shots: number;
+        };
         /** @description What bleeding a stable boiler to a lower pressure gives. */
         BleedPlan: {
             /**
@@ -5336,6 +6338,142 @@ export interface components {
             name: string;
             /** @description Its value with its unit, as a sentence has it. */
             value: string;
+        };
+        /** @description Something was done. */
+        CareDoing: {
+            /** Format: int32 */
+            machineId: number;
+            task: string;
+            /**
+             * Format: date
+             * @description The day, not in the future.
+             */
+            on: string;
+            /** @description At most 200 characters; null for none. */
+            note?: null | string;
+        };
+        /** @description Something that was done. */
+        CareDoneView: {
+            /** Format: int32 */
+            id: number;
+            task: string;
+            name: string;
+            /** Format: date */
+            doneOn: string;
+            note: string;
+        };
+        /** @description When a task is due. */
+        CareDue: {
+            /** @description How near it is. */
+            state: components["schemas"]["CareState"];
+            /**
+             * Format: double
+             * @description How much of its interval is used, of what is used up most; 1 when it is due.
+             */
+            share: number;
+            /**
+             * Format: date
+             * @description The day on which it will be due as things go; in the past where it is due.
+             */
+            on: string;
+            /**
+             * Format: int32
+             * @description Shots since it was done.
+             */
+            shots: number;
+            /**
+             * Format: double
+             * @description Litres since.
+             */
+            litres: number;
+            /**
+             * Format: int32
+             * @description Days since.
+             */
+            days: number;
+            /** @description What uses it up first, in words: "12 of 40 shots". */
+            by: string;
+        };
+        /** @description After how much use something is due; whichever comes first. Null for what does not count. */
+        CareInterval: {
+            /**
+             * Format: int32
+             * @description Shots, 1 to 20 000.
+             */
+            shots?: null | number;
+            /**
+             * Format: double
+             * @description Water through the machine, l, 0.5 to 5000.
+             */
+            litres?: null | number;
+            /**
+             * Format: int32
+             * @description Days, 1 to 3650.
+             */
+            days?: null | number;
+        };
+        /** @description What is due now, for the strip. */
+        CareNotice: {
+            /** Format: int32 */
+            machineId: number;
+            machine: string;
+            task: string;
+            name: string;
+            state: components["schemas"]["CareState"];
+        };
+        /**
+         * @description How near something is.
+         * @enum {unknown}
+         */
+        CareState: "Fine" | "Soon" | "Due" | "Overdue";
+        /** @description What a machine needs, and when. */
+        CareTaskView: {
+            /** @description Key of the task. */
+            key: string;
+            name: string;
+            why: string;
+            steps: string[];
+            caution: null | string;
+            part: null | string;
+            source: string;
+            /** @description After how much use; the owner's or the usual. */
+            interval: components["schemas"]["CareInterval"];
+            /** @description Whether the owner set it. */
+            isOwn: boolean;
+            /** @description Whether the owner left it out; then it is never due. */
+            isOff: boolean;
+            /**
+             * Format: date
+             * @description When it was done last; null for never.
+             */
+            lastDone: null | string;
+            due: null | components["schemas"]["CareDue"];
+        };
+        /** @description The care of every machine on the bench. */
+        CareView: {
+            /**
+             * Format: double
+             * @description mg/l of CaCO3.
+             */
+            waterHardness: number;
+            /**
+             * Format: double
+             * @description The same in German degrees.
+             */
+            hardnessDegrees: number;
+            machines: components["schemas"]["MachineCareView"][];
+        };
+        /** @description How a task is to come. */
+        CareWish: {
+            /** Format: int32 */
+            machineId: number;
+            task: string;
+            interval?: null | components["schemas"]["CareInterval"];
+            /**
+             * @description True leaves it out.
+             * @default false
+             */
+            isOff: boolean;
         };
         /** @description A number that speaks for or against a cause. */
         CauseEvidence: {
@@ -5641,6 +6779,16 @@ export interface components {
              */
             springShare: number;
         };
+        /** @description A device that has signed in. */
+        DeviceLine: {
+            id: string;
+            name: string;
+            /** Format: date-time */
+            since: string;
+            /** Format: date-time */
+            lastSeen: string;
+            address: string;
+        };
         /** @description A device as the screen lists it. */
         DeviceView: {
             name: string;
@@ -5724,6 +6872,20 @@ export interface components {
              * @description Milk to steam for it, g, 0 to 400; 0 for none.
              */
             milkGrams: number;
+            /** @description Which milk. */
+            milk?: components["schemas"]["MilkKind"];
+            /** @description How foamy. */
+            stretch?: components["schemas"]["MilkStretch"];
+            /**
+             * Format: double
+             * @description Milk as it comes, degC, 0 to 40; null for the fridge's.
+             */
+            milkFromC?: null | number;
+            /**
+             * Format: double
+             * @description Milk as it is drunk, degC, 40 to 75; null for what is usual for its kind.
+             */
+            milkToC?: null | number;
         };
         /** @description A point of the resistance that was to be expected. */
         ExpectedPoint: {
@@ -5973,6 +7135,14 @@ export interface components {
              * @description How far the stroke was done, 0 to 1; null where that was not noted.
              */
             strokeShare?: null | number;
+        };
+        /** @description Hardness of the water. */
+        HardnessChange: {
+            /**
+             * Format: double
+             * @description mg/l of CaCO3, 0 to 1000.
+             */
+            waterHardness: number;
         };
         /**
          * @description Where the top of the dry puck stands under the rim.
@@ -6398,6 +7568,17 @@ export interface components {
             version: number;
             taste: components["schemas"]["TasteView"];
         };
+        /** @description The key of an instrument. */
+        KeyLine: {
+            id: string;
+            name: string;
+            /** Format: date-time */
+            since: string;
+        };
+        /** @description An instrument that is to get a key. */
+        KeyRequest: {
+            name: string;
+        };
         /** @description The taster's answer. */
         LadderAnswer: {
             /** @description Place of each cup, 1 for the low end. */
@@ -6481,6 +7662,28 @@ export interface components {
             r10: null | number;
             /** Format: int32 */
             liking: null | number;
+        };
+        /**
+         * @description What a hand does on a screen: `begin`, `stop`, `follow` with the pressure that it follows, or the
+         *         moment that it marks.
+         */
+        LateDeed: {
+            /** @description `begin`, `stop`, `follow`, `drops`, `ease` or `blonding`. */
+            what: string;
+            /**
+             * Format: double
+             * @description How long ago it was, s, 0 to 900.
+             */
+            secondsAgo: number;
+            /**
+             * Format: double
+             * @description Pressure on the gauge's needle, bar, 0 to 16; null where nothing is followed.
+             */
+            bar?: null | number;
+        };
+        /** @description What was done on a screen while the server was away, in its order. */
+        LateDeeds: {
+            deeds: components["schemas"]["LateDeed"][];
         };
         /** @description A delay that pulls have told. */
         LearnedDelay: {
@@ -6934,6 +8137,18 @@ export interface components {
             /** @description Whether a boiler of its own gives the water. */
             hasBoiler?: boolean;
         };
+        /** @description The care of a machine. */
+        MachineCareView: {
+            /** Format: int32 */
+            machineId: number;
+            machine: string;
+            /** @description What is due first comes first. */
+            tasks: components["schemas"]["CareTaskView"][];
+            /** @description Wear that its shots and readings show. */
+            findings: components["schemas"]["WearFinding"][];
+            /** @description The newest first, at most 200. */
+            history: components["schemas"]["CareDoneView"][];
+        };
         MachineChange: {
             name: string;
             spec: components["schemas"]["Machine"];
@@ -6995,6 +8210,13 @@ export interface components {
             pressureBy: string;
             planKeys: string[];
             start: components["schemas"]["Sheet"];
+        };
+        /** @description A key that was made. */
+        MadeKey: {
+            id: string;
+            name: string;
+            /** @description The key itself, told this once. */
+            key: string;
         };
         MarkRequest: {
             moment: string;
@@ -7175,6 +8397,82 @@ export interface components {
              */
             r10WetSeconds?: null | number;
         };
+        /**
+         * @description What is steamed.
+         * @default Whole
+         * @enum {unknown}
+         */
+        MilkKind: "Whole" | "Skimmed" | "Oat" | "Soy" | "Almond";
+        /** @description Milk for a drink. */
+        MilkOrder: {
+            /**
+             * Format: double
+             * @description How much, g, 0 to 400; 0 for none.
+             */
+            grams: number;
+            /** @description Which. */
+            kind?: components["schemas"]["MilkKind"];
+            /** @description How foamy. */
+            stretch?: components["schemas"]["MilkStretch"];
+            /**
+             * Format: double
+             * @description As it comes, degC, 0 to 40.
+             * @default 4
+             */
+            fromC: number;
+            /**
+             * Format: double
+             * @description As it is drunk, degC, 40 to 75; null for what is usual for its kind.
+             */
+            toC?: null | number;
+            /**
+             * Format: double
+             * @description As it is drunk, degC.
+             */
+            endC?: number;
+            /**
+             * Format: double
+             * @description Heat that warms it, J.
+             */
+            heatJ?: number;
+            /**
+             * Format: double
+             * @description Volume before, ml.
+             */
+            volumeMl?: number;
+            /**
+             * Format: double
+             * @description Volume with its foam, ml.
+             */
+            stretchedMl?: number;
+            /**
+             * Format: double
+             * @description By how much it is stretched, as a share of its volume (common practice).
+             */
+            stretchShare?: number;
+        };
+        /**
+         * @description How much air is worked in.
+         * @default Silky
+         * @enum {unknown}
+         */
+        MilkStretch: "None" | "Silky" | "Foamy";
+        /** @description Milk, and what it takes. */
+        MilkView: {
+            steaming: null | components["schemas"]["SteamingPlan"];
+            /**
+             * Format: double
+             * @description As it is drunk, degC.
+             */
+            endC: number;
+            /** @description What is done with the wand. */
+            steps: string[];
+            /** @description What is done with it afterwards. */
+            wipe: string;
+            caution: string;
+            /** @description What is different with this kind; null for nothing. */
+            about: null | string;
+        };
         /** @description The moments of a pull, s since its record began; null where the trace does not show one. */
         Moments: {
             /**
@@ -7228,6 +8526,30 @@ export interface components {
         NamedRest: {
             name: string;
             window: components["schemas"]["RestWindow"];
+        };
+        /** @description Turning it on. */
+        NetworkOpening: {
+            /** @description A new one, which signs everybody out; null keeps the one that was set. */
+            passphrase: null | string;
+        };
+        /** @description The home network as the owner sees it. */
+        NetworkView: {
+            /** @description Whether devices on it may sign in. */
+            isOn: boolean;
+            /** @description Whether one was set. */
+            hasPassphrase: boolean;
+            /** Format: int32 */
+            port: number;
+            /** @description Where it answers, the likeliest first. */
+            addresses: string[];
+            /** @description That have signed in, the last seen first. */
+            devices: components["schemas"]["DeviceLine"][];
+            /** @description Of instruments. */
+            keys: components["schemas"]["KeyLine"][];
+            /** @description Whether it answers by HTTPS. */
+            isSafe: boolean;
+            /** @description A passphrase to take, made anew at each look. */
+            proposal: string;
         };
         /** @description A person who brews. */
         NewBrewer: {
@@ -8054,7 +9376,8 @@ export interface components {
         };
         /**
          * @description Spearman's rank correlation, ties by their mean rank. The interval is Fisher's transform with the variance
-         *     (1 + rho^2 / 2) / (n - 3) of Bonett and Wright 2000 (Psychometrika 65); the probability that it is luck by Student's t, as is usual for more than
+         *     (1 + rho^2 / 2) / (n - 3) of Bonett and Wright 2000 (Psychometrika 65); the probability that it is luck by Student's t, as is
+         *     usual for more than
          *     ten pairs.
          */
         RankCorrelation: {
@@ -8200,6 +9523,38 @@ export interface components {
              * @description Last day with crema to speak of, 2 to 365.
              */
             cremaTo: number;
+        };
+        /** @description What a restore would change. */
+        RestorePreview: {
+            /** @description List by list. */
+            counts: components["schemas"]["BackupCount"][];
+            /**
+             * Format: date-time
+             * @description When the last shot was pulled that is here now, UTC; null for none.
+             */
+            lastShotNow: null | string;
+            /**
+             * Format: date-time
+             * @description The same in the backup.
+             */
+            lastShotThen: null | string;
+            /**
+             * Format: int32
+             * @description Shots that are here and not in the backup.
+             */
+            shotsLost: number;
+            /**
+             * Format: int32
+             * @description Shots that are in the backup and not here.
+             */
+            shotsBack: number;
+            /** @description Whether it was written by an older version: it is brought up to date on the way. */
+            isOlderForm: boolean;
+        };
+        /** @description A restore that was done. */
+        Restored: {
+            /** @description The backup of what was there before it. */
+            before: components["schemas"]["Backup"];
         };
         /** @description Where the sample household can be looked at. */
         SampleView: {
@@ -8724,6 +10079,12 @@ export interface components {
          * @enum {unknown}
          */
         Sign: "Resistance" | "Setting" | "Time" | "Drops" | "LateFlow" | "Fall" | "Cup" | "Peak" | "End" | "PreInfusion" | "Ramp" | "LetDown" | "HoleFlow" | "Group" | "Water" | "Boiler" | "Sour" | "Bitter" | "Dry" | "Sweet" | "Body" | "Strength" | "Flow";
+        /** @description Signing in. */
+        SignInRequest: {
+            passphrase: string;
+            /** @description What the device is to be called in the list, 1 to 80 characters. */
+            device: string;
+        };
         /** @description A sign as it was read. */
         SignReading: {
             /** @description Which. */
@@ -8839,11 +10200,61 @@ export interface components {
              */
             yieldGrams: number;
         };
+        /** @description What steaming takes, and what it costs the machine. */
+        SteamingPlan: {
+            /**
+             * Format: double
+             * @description Heat that the milk takes, kJ.
+             */
+            heatKilojoules: number;
+            /**
+             * Format: double
+             * @description Steam that condenses in it, g: as much water more is in the jug.
+             */
+            steamGrams: number;
+            /**
+             * Format: double
+             * @description How long the valve stands open, s; null where the pressure does not last.
+             */
+            seconds: null | number;
+            /**
+             * Format: double
+             * @description Milk before, ml.
+             */
+            volumeMl: number;
+            /**
+             * Format: double
+             * @description With its foam, ml.
+             */
+            stretchedMl: number;
+            /**
+             * Format: double
+             * @description Boiler before, bar.
+             */
+            gaugeBeforeBar: number;
+            /**
+             * Format: double
+             * @description Boiler after, bar.
+             */
+            gaugeAfterBar: number;
+            /**
+             * Format: double
+             * @description Until the boiler stands where it was, s.
+             */
+            recoverSeconds: number;
+            /**
+             * Format: double
+             * @description Left in the boiler above what must stay, g.
+             */
+            waterLeftGrams: number;
+            /** @description The same for the next shots, in words. */
+            sentence: string;
+        };
         /**
          * @description What a step of a session is.
          * @enum {unknown}
          */
-        StepKind: "Fill" | "SwitchOn" | "Bleed" | "Boil" | "Preheat" | "Flush" | "Grind" | "Prepare" | "Cloth" | "Rest" | "Shot" | "Steam" | "Froth" | "Depressurise" | "Cool" | "Refill" | "Purge" | "Rinse" | "SwitchOff";
+        StepKind: "Fill" | "SwitchOn" | "Bleed" | "Boil" | "Preheat" | "Flush" | "Grind" | "Prepare" | "Cloth" | "Rest" | "Shot" | "Steam" | "Wipe" | "Froth" | "Depressurise" | "Cool" | "Refill" | "Purge" | "Rinse" | "SwitchOff";
         /**
          * @description Where a step stands.
          * @enum {unknown}
@@ -8864,6 +10275,55 @@ export interface components {
              * @default false
              */
             skipped: boolean;
+        };
+        /** @description Where the data lie and how large they are. */
+        StorageView: {
+            /** @description The data folder. */
+            folder: string;
+            /**
+             * Format: int64
+             * @description Of the database with what still waits to be written into it.
+             */
+            databaseBytes: number;
+            /**
+             * Format: int64
+             * @description Of it, the traces of the shots.
+             */
+            traceBytes: number;
+            /**
+             * Format: int64
+             * @description Of it, the photos.
+             */
+            photoBytes: number;
+            /**
+             * Format: int64
+             * @description Of it, room that deleted things left, which new ones take first.
+             */
+            spareBytes: number;
+            /**
+             * Format: int64
+             * @description Of all backups.
+             */
+            backupBytes: number;
+            /**
+             * Format: int64
+             * @description Free on the disk of the data folder; null where it cannot be told.
+             */
+            freeBytes: null | number;
+            /** @description Where the backups lie. */
+            backupFolder: string;
+            /** @description Newest first. */
+            backups: components["schemas"]["Backup"][];
+            /**
+             * Format: int32
+             * @description Shots in the bin.
+             */
+            binCount: number;
+            /**
+             * Format: int32
+             * @description Days after which shots in the bin are deleted for good; null for never.
+             */
+            binDays: null | number;
         };
         /** @description A logbook that was stored. */
         StoredLogbook: {
@@ -9209,6 +10669,22 @@ export interface components {
             times: number;
             ways: components["schemas"]["WarmWay"][];
         };
+        /** @description A finding. */
+        WearFinding: {
+            /** @description What. */
+            kind: components["schemas"]["WearKind"];
+            /** @description In a few words. */
+            title: string;
+            /** @description With its numbers and what they rest on. */
+            sentence: string;
+            /** @description Key of the task that mends it; null where none does. */
+            task: null | string;
+        };
+        /**
+         * @description What wears, seen in numbers.
+         * @enum {unknown}
+         */
+        WearKind: "SpringSags" | "RestrictorClogs" | "SealLeaks" | "BoilerStandsLow";
         /** @description Why a shot was as it was. */
         WhyView: {
             /** @description The answer in a sentence. */

@@ -1,0 +1,76 @@
+import { Box, chakra, Grid } from '@chakra-ui/react';
+import { useMutation } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { api, data, Problem, sentenceOf } from '../shared/api/client';
+import { useAccess } from '../shared/access/access';
+import { Button, Field, Input, Notice, Panel } from '../shared/ui/elements';
+import { deviceName } from './deviceName';
+
+/** On a device of the home network: the passphrase, once. */
+export default function SignInPage() {
+  useEffect(() => {
+    document.title = 'Sign in - Ruddy Spring';
+  }, []);
+  const { data: access } = useAccess();
+  const [passphrase, setPassphrase] = useState('');
+  const [shown, setShown] = useState(false);
+  const [device, setDevice] = useState(() => deviceName(navigator.userAgent));
+  const signIn = useMutation({
+    mutationFn: () => data(api.POST('/api/access/sign-in', { body: { passphrase, device } })),
+    onSuccess: () => location.reload(),
+  });
+  const field = signIn.error instanceof Problem ? signIn.error.field : undefined;
+  return (
+    <Grid as="main" minHeight="100dvh" placeItems="center" p="3">
+      <Panel width="100%" maxWidth="420px">
+        <chakra.h1 fontSize="24px" mb="1">
+          Sign in
+        </chakra.h1>
+        <Box color="quiet" mb="4">
+          This Ruddy Spring is on your home network. Whoever looks after it has the passphrase.
+        </Box>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            signIn.mutate();
+          }}
+        >
+          <Grid gap="3">
+            <Field label="Passphrase">
+              {(ids) => (
+                <Input
+                  {...ids}
+                  type={shown ? 'text' : 'password'}
+                  autoComplete="current-password"
+                  autoFocus
+                  maxLength={512}
+                  value={passphrase}
+                  onChange={(e) => setPassphrase(e.target.value)}
+                />
+              )}
+            </Field>
+            <Button tone="quiet" justifySelf="start" aria-pressed={shown} onClick={() => setShown(!shown)}>
+              {shown ? 'Hide the passphrase' : 'Show the passphrase'}
+            </Button>
+            <Field
+              label="Name of this device"
+              hint="As it stands in the list of devices"
+              problem={field === 'device' && signIn.error ? sentenceOf(signIn.error) : undefined}
+            >
+              {(ids) => <Input {...ids} maxLength={80} value={device} onChange={(e) => setDevice(e.target.value)} />}
+            </Field>
+            {signIn.error && !field && <Notice role="alert">{sentenceOf(signIn.error)}</Notice>}
+            <Button tone="strong" type="submit" disabled={signIn.isPending || passphrase === ''}>
+              Sign in
+            </Button>
+            {access && !access.isSafe && (
+              <Box fontSize="14px" color="quiet">
+                This address is plain HTTP: whoever is on the same network can read along. Use it at home only.
+              </Box>
+            )}
+          </Grid>
+        </form>
+      </Panel>
+    </Grid>
+  );
+}
