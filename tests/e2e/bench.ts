@@ -33,15 +33,18 @@ export class Household {
   url = '';
 
   /** With the sample in it, or empty as on the first morning. */
-  constructor(private readonly holds: 'sample' | 'nothing' = 'sample') {
+  constructor(
+    private readonly holds: 'sample' | 'nothing' = 'sample',
+    private readonly options: readonly string[] = [],
+  ) {
     if (holds === 'sample' && process.env.RUDDY_SAMPLE)
       cpSync(process.env.RUDDY_SAMPLE, this.folder, { recursive: true });
   }
 
   /** Starts the server on any free port; again on the same data after it was killed. */
   async open(speed: number) {
-    const empty = this.holds === 'nothing' ? ['--empty'] : [];
-    const server = this.start('Server', ['--port', '0', '--data', this.folder, '--speed', String(speed), ...empty]);
+    const more = [...(this.holds === 'nothing' ? ['--empty'] : []), ...this.options];
+    const server = this.start('Server', ['--port', '0', '--data', this.folder, '--speed', String(speed), ...more]);
     let said = '';
     this.url = await new Promise<string>((listening, failed) => {
       const hear = (bytes: Buffer) => {

@@ -162,5 +162,5 @@ await picture('arm', '/ledger/arm', {
       .waitFor(),
 });
 await picture('card', '/taste/55/card', { act: (page) => page.getByTestId('card').waitFor() });
-await picture('shelf', '/shelf');
+await picture('care', '/care?machine=2');
 await browser.close();

@@ -40,7 +40,7 @@ test('from the sheet to the ledger and the comparison', async ({ page }, info) =
   await type(page, /^Dose/, '15');
   await type(page, /^Yield/, '30');
   await type(page, /^Grind/, '20');
-  await page.getByRole('radio', { name: /Early peak, long ease/ }).check();
+  await page.getByRole('radio', { name: 'Early peak, long ease', exact: true }).check();
 
   // the answers: 30 / 15, and 30 + 1.05 * 15 + 5 g of water
   await expect(page.getByText('1 : 2.00')).toBeVisible();

@@ -22,6 +22,10 @@ test('every place can be read by everyone', async ({ page }) => {
     ['/machines/new', 'Add a machine'],
     ['/shelf', 'Shelf'],
     ['/settings', 'Settings'],
+    ['/settings/network', 'Home network'],
+    ['/settings/storage', 'Storage and backups'],
+    ['/care', 'Care'],
+    ['/guide', 'Guide'],
     ['/nowhere', 'Nothing here'],
   ] as const) {
     await page.goto(path);
@@ -35,7 +39,7 @@ test('each page has a name of its own, and its heading has the focus of who come
   await page.goto('/warm');
   await expect(page).toHaveTitle('Warm - Ruddy Spring');
   await expect(page.getByRole('heading', { name: 'Warm', level: 1 })).not.toBeFocused();
-  for (const name of ['Ledger', 'Shelf', 'Machines', 'Practice', 'Settings']) {
+  for (const name of ['Ledger', 'Shelf', 'Machines', 'Practice', 'Care', 'Settings']) {
     await page.getByRole('navigation', { name: 'Other places' }).getByRole('link', { name }).click();
     await expect(page).toHaveTitle(`${name} - Ruddy Spring`);
     await expect(page.getByRole('heading', { name, level: 1 })).toBeFocused();
@@ -246,7 +250,7 @@ test('the spring machine pulls by itself and asks for no hand force', async ({ p
   await page.goto('/prepare');
   await takeMachine(page, 'Hall spring');
   await expect(page.getByText(/The spring gives up to 9\.5 bar by itself/)).toBeVisible();
-  await page.getByRole('radio', { name: /Free spring/ }).check();
+  await page.getByRole('radio', { name: 'Free spring', exact: true }).check();
   await page.getByRole('button', { name: 'Go to the pull' }).click();
   // a puck finer than the plan is told so instead: what the spring does is named either way
   await expect(page.getByTestId('sentence')).toContainText(
@@ -272,7 +276,7 @@ test('the predicted shot and the advised grind follow the sheet', async ({ page 
   await page.getByRole('textbox', { name: /^Dose/ }).fill('15');
   await page.getByRole('textbox', { name: /^Yield/ }).fill('30');
   await page.getByRole('textbox', { name: /^Grind/ }).fill('17');
-  await page.getByRole('radio', { name: /Early peak, long ease/ }).check();
+  await page.getByRole('radio', { name: 'Early peak, long ease', exact: true }).check();
   const chart = page.getByRole('img', { name: /^Predicted shot: 30 g in about/ });
   await expect(chart).toBeVisible();
   const seconds = async () => Number(/about (\d+) s/.exec((await chart.getAttribute('aria-label'))!)![1]);

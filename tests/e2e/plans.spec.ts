@@ -186,7 +186,7 @@ test('fix anything, the rest is solved', async ({ page }) => {
     await panel.getByLabel('Beans').selectOption({ index: 1 });
     await panel.getByLabel('Basket').selectOption({ index: 0 });
   });
-  await page.getByRole('radio', { name: /Early peak, long ease/ }).check();
+  await page.getByRole('radio', { name: 'Early peak, long ease', exact: true }).check();
   await type(page, /^Dose/, '15');
   await type(page, /^Yield/, '32');
   const grindStays = page.getByLabel('grind', { exact: true });

@@ -28,6 +28,8 @@ export default defineConfig({
     },
     screenshot: 'only-on-failure',
     reducedMotion: 'reduce',
+    // it keeps the page while the server is away; one test is about that
+    serviceWorkers: 'block',
   },
   projects: [
     { name: 'desktop', use: { viewport: { width: 1280, height: 800 } } },

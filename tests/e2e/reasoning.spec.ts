@@ -105,7 +105,7 @@ test('a pull is tasted, its advice used, and the next shot says whether it worke
   await type(page, /^Dose/, '15');
   await type(page, /^Yield/, '32');
   await type(page, /^Grind/, '26');
-  await page.getByRole('radio', { name: /Early peak, long ease/ }).check();
+  await page.getByRole('radio', { name: 'Early peak, long ease', exact: true }).check();
   await pull();
   const why = page.getByRole('region', { name: 'Why' });
   await expect(why).toContainText('From the trace alone');
