@@ -46,72 +46,49 @@ internal static class LedgerTimes
             Fill(folder);
             var rows = new List<Row>();
             var start = Stopwatch.StartNew();
-            using var process = Process.Start(
-                new ProcessStartInfo("dotnet", [ServerProgram.Location, "--port", "0", "--data", folder])
-                {
-                    RedirectStandardOutput = true,
-                }
-            )!;
-            try
+            await using var server = await ServerProgram.StartAsync(folder);
+            var http = server.Http;
+            await http.GetStringAsync(new Uri("/api/household", UriKind.Relative));
+            rows.Add(Row.AtMost("server: start to first answer", start.Elapsed.TotalSeconds, "s", 2.5));
+            foreach (var (name, path, sql) in Questions)
             {
-                string? line;
-                do line = await process.StandardOutput.ReadLineAsync();
-                while (line is not null && !line.StartsWith("Listening on ", StringComparison.Ordinal));
-                using var http = new HttpClient { BaseAddress = new Uri(line!["Listening on ".Length..]) };
-                await http.GetStringAsync(new Uri("/api/household", UriKind.Relative));
-                rows.Add(Row.AtMost("server: start to first answer", start.Elapsed.TotalSeconds, "s", 2.5));
-                foreach (var (name, path, sql) in Questions)
-                {
-                    var asked = await AskAsync(http, path, quick ? 40 : 200);
-                    var plain = Plain(folder, sql, quick ? 40 : 200);
-                    rows.Add(Row.AtMost($"ledger of 100 000: {name} (p95)", Row.Percentile(asked, 0.95), "ms", 30));
-                    rows.Add(
-                        Row.AtMost(
-                            $"ledger of 100 000: {name}, over plain SQL with its count (median)",
-                            Row.Percentile(asked, 0.5) / Row.Percentile(plain, 0.5),
-                            "times",
-                            1.5
-                        )
-                    );
-                }
-
-                // after a shot was saved: its causes, with all those shots behind it
-                foreach (
-                    var (what, path, budget) in new[]
-                    {
-                        ("why a shot was as it was", "/api/shots/54/why", 300.0),
-                        ("a puck read back", "/api/shots/54/puck", 300.0),
-                    }
-                )
-                    rows.Add(
-                        Row.AtMost(
-                            $"ledger of 100 000: {what} (p95)",
-                            Row.Percentile(await AskAsync(http, path, quick ? 20 : 60), 0.95),
-                            "ms",
-                            budget
-                        )
-                    );
-
-                // with traces looked at and laid over each other, as a household does
-                for (var i = 1; i <= 40; i++)
-                    await http.GetByteArrayAsync(new Uri($"/api/shots/{i}", UriKind.Relative));
-                await http.GetByteArrayAsync(
-                    new Uri($"/api/shots/compare?ids={string.Join(',', Enumerable.Range(1, 20))}", UriKind.Relative)
+                var asked = await AskAsync(http, path, quick ? 40 : 200);
+                var plain = Plain(folder, sql, quick ? 40 : 200);
+                rows.Add(Row.AtMost($"ledger of 100 000: {name} (p95)", Row.Percentile(asked, 0.95), "ms", 30));
+                rows.Add(
+                    Row.AtMost(
+                        $"ledger of 100 000: {name}, over plain SQL with its count (median)",
+                        Row.Percentile(asked, 0.5) / Row.Percentile(plain, 0.5),
+                        "times",
+                        1.5
+                    )
                 );
-                var status = await File.ReadAllLinesAsync($"/proc/{process.Id}/status");
-                var rss = double.Parse(
-                    status
-                        .First(l => l.StartsWith("VmRSS", StringComparison.Ordinal))
-                        .Split(' ', StringSplitOptions.RemoveEmptyEntries)[1]
-                );
-                rows.Add(Row.AtMost("server: memory with 100 000 shots", rss / 1024, "MB", 250));
-            }
-            finally
-            {
-                process.Kill();
-                await process.WaitForExitAsync();
             }
 
+            // after a shot was saved: its causes, with all those shots behind it
+            foreach (
+                var (what, path, budget) in new[]
+                {
+                    ("why a shot was as it was", "/api/shots/54/why", 300.0),
+                    ("a puck read back", "/api/shots/54/puck", 300.0),
+                }
+            )
+                rows.Add(
+                    Row.AtMost(
+                        $"ledger of 100 000: {what} (p95)",
+                        Row.Percentile(await AskAsync(http, path, quick ? 20 : 60), 0.95),
+                        "ms",
+                        budget
+                    )
+                );
+
+            // with traces looked at and laid over each other, as a household does
+            for (var i = 1; i <= 40; i++)
+                await http.GetByteArrayAsync(new Uri($"/api/shots/{i}", UriKind.Relative));
+            await http.GetByteArrayAsync(
+                new Uri($"/api/shots/compare?ids={string.Join(',', Enumerable.Range(1, 20))}", UriKind.Relative)
+            );
+            rows.Add(Row.AtMost("server: memory with 100 000 shots", await server.MemoryMegabytesAsync(), "MB", 250));
             return rows;
         }
         finally

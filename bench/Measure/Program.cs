@@ -7,7 +7,7 @@ var quick = args.Contains("--quick");
 var rows = new List<Row>();
 void Add(IEnumerable<Row> more) => rows.AddRange(more);
 
-// --only core, ledger, start, live, coach or attacks, while working on one of them
+// --only core, ledger, start, live, load, coach or attacks, while working on one of them
 var onlyAt = Array.IndexOf(args, "--only");
 bool Wanted(string part) => onlyAt < 0 || onlyAt + 1 >= args.Length || args[onlyAt + 1] == part;
 
@@ -27,6 +27,14 @@ if (Wanted("live"))
             args.Contains("--full") ? 600
             : quick ? 8
             : 30
+        )
+    );
+if (Wanted("load"))
+    Add(
+        await LoadTimes.MeasureAsync(
+            args.Contains("--full") ? 120
+            : quick ? 12
+            : 40
         )
     );
 

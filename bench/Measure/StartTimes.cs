@@ -45,20 +45,8 @@ public static class StartTimes
     private static async Task<double> FirstAnswerAsync(string[] command, string path)
     {
         var since = Stopwatch.StartNew();
-        using var process = Process.Start(new ProcessStartInfo("dotnet", command) { RedirectStandardOutput = true })!;
-        try
-        {
-            string? line;
-            do line = await process.StandardOutput.ReadLineAsync();
-            while (line is not null && !line.StartsWith("Listening on ", StringComparison.Ordinal));
-            using var http = new HttpClient { BaseAddress = new Uri(line!["Listening on ".Length..]) };
-            await http.GetStringAsync(new Uri(path, UriKind.Relative));
-            return since.Elapsed.TotalSeconds;
-        }
-        finally
-        {
-            process.Kill();
-            await process.WaitForExitAsync();
-        }
+        await using var server = await ServerProgram.StartAsync(command);
+        await server.Http.GetStringAsync(new Uri(path, UriKind.Relative));
+        return since.Elapsed.TotalSeconds;
     }
 }

@@ -33,11 +33,11 @@ public static class Descaling
     /// <summary>Litres until a boiler wants descaling; null for water without hardness.</summary>
     /// <param name="boilerLitres">What the boiler holds, l.</param>
     /// <param name="hardness">mg/l of CaCO3.</param>
-    public static double? BoilerLitres(double boilerLitres, double hardness) =>
+    private static double? BoilerLitres(double boilerLitres, double hardness) =>
         Litres(BoilerScaleGramsPerLitre * boilerLitres, hardness);
 
     /// <summary>The same for a kettle.</summary>
-    public static double? KettleLitres(double hardness) => Litres(KettleScaleGrams, hardness);
+    private static double? KettleLitres(double hardness) => Litres(KettleScaleGrams, hardness);
 
     /// <summary>The interval of a machine's boiler or of its kettle.</summary>
     public static CareInterval IntervalOf(Machine machine, double hardness)

@@ -1,5 +1,6 @@
 using System.Globalization;
 using RuddySpring.Core.Machines;
+using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Care;
 
@@ -17,6 +18,15 @@ public enum WearKind
 
     /// <summary>The boiler stands lower than it was set.</summary>
     BoilerStandsLow,
+
+    /// <summary>The machine holds back more of the water, and lets it go after the stop.</summary>
+    RetainsMore,
+
+    /// <summary>The gauge does not rest at zero.</summary>
+    GaugeOffZero,
+
+    /// <summary>The scale wanders.</summary>
+    ScaleDrifts,
 }
 
 /// <summary>A finding.</summary>
@@ -31,7 +41,31 @@ public sealed record WearFinding(WearKind Kind, string Title, string Sentence, s
 /// <param name="PeakBar">Highest pressure, bar; null where nobody measured it.</param>
 /// <param name="MeanBar">Mean pressure, bar.</param>
 /// <param name="MeanFlowGramsPerS">Mean flow, g/s.</param>
-public sealed record WearShot(string Plan, double? PeakBar, double? MeanBar, double? MeanFlowGramsPerS);
+/// <param name="DrippedGrams">What fell after the stop, g.</param>
+/// <param name="GaugeRestBar">What the gauge showed at rest, bar.</param>
+/// <param name="ScaleDriftGramsPerMinute">How the scale wandered before the first drops, g/min.</param>
+public sealed record WearShot(
+    string Plan,
+    double? PeakBar,
+    double? MeanBar,
+    double? MeanFlowGramsPerS,
+    double? DrippedGrams = null,
+    double? GaugeRestBar = null,
+    double? ScaleDriftGramsPerMinute = null
+)
+{
+    /// <summary>A shot with its measures.</summary>
+    public static WearShot Of(string plan, Measures measures) =>
+        new(
+            plan,
+            measures.PeakBar,
+            measures.MeanBar,
+            measures.MeanFlowGramsPerS,
+            measures.DrippedGrams,
+            measures.GaugeRestBar,
+            measures.ScaleDriftGramsPerMinute
+        );
+}
 
 /// <summary>Wear of a machine, from its shots and readings.</summary>
 public static class Wear
@@ -43,14 +77,22 @@ public static class Wear
     private const double LowBar = 0.15;
     private const int LowReadings = 3;
     private const int FewestOfAPlan = 8;
+    private const double RetainedGrams = 2; // a seal or valve that lets go late; a spout drips one to two by itself
+    private const double DripSpread = 0.3; // g; a scale that stands beside a machine is no better
+    private const int InstrumentShots = 12;
+    private const int FewestOfAnInstrument = 8;
+    private const double OffZeroBar = 0.3; // a twentieth of a usual pressure
+    private const double DriftPerMinute = 1.2; // g; more than half a gram in a shot
 
     /// <summary>What is found, the surest first.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="shots">Its shots in the order of time, since its spring or basket was last new.</param>
+    /// <param name="sinceSeal">Its shots since the piston's seal was last cleaned or replaced.</param>
     /// <param name="boilerBar">The boiler's gauge at the end of each session's warm-up, in the order of time, bar.</param>
     public static IReadOnlyList<WearFinding> Of(
         Machine machine,
         IReadOnlyList<WearShot> shots,
+        IReadOnlyList<WearShot> sinceSeal,
         IReadOnlyList<double> boilerBar
     ) =>
         [
@@ -60,6 +102,9 @@ public static class Wear
                 RestrictorOf(machine, shots),
                 SealOf(machine),
                 BoilerOf(machine, boilerBar),
+                RetentionOf(sinceSeal),
+                GaugeOf(sinceSeal),
+                ScaleOf(sinceSeal),
             }.OfType<WearFinding>(),
         ];
 
@@ -87,6 +132,14 @@ public static class Wear
             ClogLog,
             LeastSpread
         );
+
+    /// <summary>What the machine holds back and lets go after the stop, against the first shots of the same plan, g.</summary>
+    public static Shifted? Retained(IReadOnlyList<WearShot> shots) =>
+        DriftWatch.Of(AgainstThePlansFirst(shots, s => s.DrippedGrams), RetainedGrams, DripSpread);
+
+    /// <summary>Indices of the shots at which it became sure that more is held back, whether that stood or not.</summary>
+    public static IReadOnlyList<int> RetainedAlarms(IReadOnlyList<WearShot> shots) =>
+        DriftWatch.Alarms(AgainstThePlansFirst(shots, s => s.DrippedGrams), RetainedGrams, DripSpread);
 
     private static WearFinding? SpringOf(Machine machine, IReadOnlyList<WearShot> shots) =>
         machine.PressureBy == PressureBy.Spring && Sag(shots) is { } sag
@@ -148,6 +201,56 @@ public static class Wear
                 CareList.Boiler
             )
             : null;
+    }
+
+    private static WearFinding? RetentionOf(IReadOnlyList<WearShot> shots) =>
+        Retained(shots) is { } more
+            ? new(
+                WearKind.RetainsMore,
+                "More drips after the stop",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{more.Shift:0.0} g more than in its first shots by the same plans falls after the stop (give or take "
+                        + $"{more.Uncertainty:0.0} g). Water is held back and let go late: clean the piston's seal and the "
+                        + $"outlet, and stop earlier by that much until then."
+                ),
+                CareList.Seal
+            )
+            : null;
+
+    private static WearFinding? GaugeOf(IReadOnlyList<WearShot> shots) =>
+        Lately(shots, s => s.GaugeRestBar) is { } rest && Math.Abs(rest) >= OffZeroBar
+            ? new(
+                WearKind.GaugeOffZero,
+                "The gauge does not rest at zero",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Without pressure it showed {rest:0.0} bar in most of the last shots. That is taken off, but a gauge "
+                        + $"that has moved may have taken a blow: compare it with another one."
+                ),
+                null
+            )
+            : null;
+
+    private static WearFinding? ScaleOf(IReadOnlyList<WearShot> shots) =>
+        Lately(shots, s => s.ScaleDriftGramsPerMinute) is { } drift && Math.Abs(drift) >= DriftPerMinute
+            ? new(
+                WearKind.ScaleDrifts,
+                "The scale wanders",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Before the first drops it moved by {drift:+0.0;-0.0} g a minute in most of the last shots. Keep it "
+                        + $"from heat, steam and draughts, change its battery, and check it with a known weight."
+                ),
+                null
+            )
+            : null;
+
+    /// <summary>Median of the last shots that tell of an instrument; null where too few do.</summary>
+    private static double? Lately(IReadOnlyList<WearShot> shots, Func<WearShot, double?> of)
+    {
+        var last = shots.Select(of).OfType<double>().TakeLast(InstrumentShots).Order().ToList();
+        return last.Count >= FewestOfAnInstrument ? last[last.Count / 2] : null;
     }
 
     /// <summary>Each value less the median of the first of its plan; plans with too few of them tell nothing.</summary>

@@ -22,6 +22,9 @@ namespace RuddySpring.Core.Traces;
 /// <param name="DrippedGrams">What fell after the stop, g.</param>
 /// <param name="R10MeanBar">Mean pressure while R10 was read, bar.</param>
 /// <param name="R10WetSeconds">From first pressure to first drops, as R10 was read, s.</param>
+/// <param name="GaugeRestBar">What the gauge showed at rest and was taken off, bar; null without a gauge.</param>
+/// <param name="ScaleDriftGramsPerMinute">How the scale wandered while nothing fell yet, g/min; null where the wait was too
+/// short to tell.</param>
 public sealed record Measures(
     double? SecondsFromLever,
     double? SecondsFromPressure,
@@ -38,7 +41,9 @@ public sealed record Measures(
     double? R10,
     double? DrippedGrams = null,
     double? R10MeanBar = null,
-    double? R10WetSeconds = null
+    double? R10WetSeconds = null,
+    double? GaugeRestBar = null,
+    double? ScaleDriftGramsPerMinute = null
 )
 {
     /// <summary>The measures of a record whose clock began with something else than the lever: what was before its beginning
@@ -53,6 +58,7 @@ public sealed record Measures(
                 SecondsFromPressure = null,
                 SecondsToDrops = null,
                 R10WetSeconds = null,
+                ScaleDriftGramsPerMinute = null,
             },
             _ => this,
         };
@@ -91,6 +97,13 @@ public static class MeasureShot
     private const double LeastDripGrams = 1.5;
     private const double LeastGapSeconds = 1.0;
     private const double UsualStrength = 0.10;
+    private const double SecondsPerMinute = 60;
+
+    // the scale is still while the machine is moved no more and nothing falls yet
+    private const double SettlingSeconds = 1.0;
+    private const double BeforeStreamSeconds = 2.0;
+    private const double StreamGramsPerS = 0.2;
+    private const double LeastStillSeconds = 3.0;
 
     /// <summary>Measures of a clean trace.</summary>
     public static Measures From(CleanTrace clean, Moments moments, ShotContext shot)
@@ -157,8 +170,26 @@ public static class MeasureShot
             r10?.R10,
             dripped,
             r10?.MeanBar,
-            r10?.WetSeconds
+            r10?.WetSeconds,
+            clean.HasPressure ? clean.GaugeRestBar : null,
+            ScaleDrift(clean, moments)
         );
+    }
+
+    /// <summary>Slope of the weight from the lever's move until shortly before a stream falls, g/min. Not until the first drops:
+    /// a scale that wanders far is taken for drops itself.</summary>
+    private static double? ScaleDrift(CleanTrace clean, Moments moments)
+    {
+        var stream = Array.FindIndex(clean.FlowGramsPerS, q => q > StreamGramsPerS);
+        if (!clean.HasWeight || moments.Start is not { } start || stream < 0)
+            return null;
+        var still = Indices(clean, start + SettlingSeconds, clean.Seconds[stream] - BeforeStreamSeconds)
+            .Where(clean.SawWeight)
+            .ToList();
+        return still.Count * clean.StepSeconds < LeastStillSeconds
+            ? null
+            : Fit.Line([.. still.Select(i => clean.Seconds[i])], [.. still.Select(i => clean.WeightGrams[i])]).Item2
+                * SecondsPerMinute;
     }
 
     /// <summary>Cleans, finds the moments, puts the marked ones in their place, and measures.</summary>

@@ -14,7 +14,7 @@ public static class CareEndpoints
     {
         api.MapGet("/care", ViewAsync);
         api.MapGet("/care/due", (RuddyContext db, TimeProvider time, CancellationToken cancel) =>
-            CareReader.DueAsync(db, Today(time), cancel)
+            CareReader.DueAsync(db, time.GetLocalNow(), cancel)
         );
         api.MapPost("/care/done", DoneAsync);
         api.MapDelete("/care/done/{id:int}", async (int id, RuddyContext db, CancellationToken cancel) =>
@@ -32,7 +32,7 @@ public static class CareEndpoints
         });
         api.MapGet("/care/calendar.ics", async (RuddyContext db, TimeProvider time, CancellationToken cancel) =>
             TypedResults.File(
-                CareCalendar.Write(await CareReader.AllAsync(db, Today(time), cancel), Today(time)),
+                CareCalendar.Write(await CareReader.AllAsync(db, time.GetLocalNow(), cancel), Today(time)),
                 CareCalendar.MediaType,
                 "care.ics"
             )
@@ -42,7 +42,7 @@ public static class CareEndpoints
     private static async Task<CareView> ViewAsync(RuddyContext db, TimeProvider time, CancellationToken cancel)
     {
         var hardness = await db.Households.Select(h => h.WaterHardness).SingleAsync(cancel);
-        return new(hardness, Descaling.Degrees(hardness), await CareReader.AllAsync(db, Today(time), cancel));
+        return new(hardness, Descaling.Degrees(hardness), await CareReader.AllAsync(db, time.GetLocalNow(), cancel));
     }
 
     private static async Task<CareDoneView> DoneAsync(

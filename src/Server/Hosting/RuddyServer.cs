@@ -238,6 +238,7 @@ public static class RuddyServer
         api.MapPhotos();
         api.MapExchange();
         api.MapHouseholdExchange();
+        api.MapAbout();
         api.MapCare();
         api.MapStorage();
         api.MapNetwork();

@@ -65,7 +65,7 @@ public static class ShotFactsReader
         facts = facts with
         {
             Earlier = [.. earlier.Select(s => Facts(s, rest, like, []))],
-            Care = await CareReader.OfAsync(db, shot.MachineId, shot.Machine!.Spec, shot.PulledAt, cancel),
+            Care = await CareReader.OfAsync(db, shot.Machine!, LocalTime(shot.PulledAt), cancel),
             OtherCoffeeBefore = await OtherCoffeeBeforeAsync(shot, db, cancel),
             Record = await RecordAsync(db, cancel),
         };
@@ -77,6 +77,10 @@ public static class ShotFactsReader
         };
         return own ? (await SchoolOf.BrewerAsync(db, shot.BrewerId, cancel)).See(facts) : facts;
     }
+
+    /// <summary>A time in UTC by the clock of the household.</summary>
+    private static DateTimeOffset LocalTime(DateTime utc) =>
+        new DateTimeOffset(DateTime.SpecifyKind(utc, DateTimeKind.Utc)).ToLocalTime();
 
     /// <summary>What somebody said afterwards goes before what was ticked on the way.</summary>
     private static TickedBefore Said(TickedBefore? said, TickedBefore ticked) =>

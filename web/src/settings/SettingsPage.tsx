@@ -1,5 +1,4 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { Radios } from '../shared/ui/Radios';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
@@ -8,15 +7,18 @@ import { useHousehold } from '../shared/api/queries';
 import { useDraft } from '../shared/edit/useDraft';
 import { LookAround } from '../shared/bench/LookAround';
 import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
+import { AboutPanel } from './AboutPanel';
 import { KeySettings } from './KeySettings';
+import { LightSettings } from './LightSettings';
 import { SettingsTitle } from './SettingsTitle';
 import { SchoolSettings } from './SchoolSettings';
+import { SoundSettings } from './SoundSettings';
 import { WordSettings } from './WordSettings';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Figure, H2, Input, Notice, Panel, Select, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 
-/** Where the bench stands, which units it speaks, light or dark. */
+/** Where the bench stands, which units it speaks, how shots are judged, and what this screen looks and sounds like. */
 export default function SettingsPage() {
   const { data: household, error } = useHousehold();
   return (
@@ -31,7 +33,6 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
   const units = useUnits();
   const { value: draft, set: type, clear } = useDraft<Schemas['HouseholdChange']>(household);
   const { data: access } = useAccess();
-  const [dark, setDark] = useState(() => document.documentElement.classList.contains('dark'));
   const save = useHouseholdChange(household, clear);
   const set = (part: Partial<typeof draft>) => {
     type(part);
@@ -56,11 +57,6 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
       )}
     </Field>
   );
-  const theme = (next: boolean) => {
-    setDark(next);
-    document.documentElement.classList.toggle('dark', next);
-    localStorage.setItem('ruddy-theme', next ? 'dark' : 'light');
-  };
   return (
     <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,1fr) minmax(0,1fr)' }} gap="4" alignItems="start">
       <Grid gap="4">
@@ -140,19 +136,9 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
         )}
         <WordSettings />
         <KeySettings />
-        <Panel>
-          <H2>Light</H2>
-          <Radios
-            label="Light"
-            stacked
-            options={[
-              ['light', 'Light'],
-              ['dark', 'Dark, for early mornings'],
-            ]}
-            value={dark ? 'dark' : 'light'}
-            onChange={(chosen) => theme(chosen === 'dark')}
-          />
-        </Panel>
+        <SoundSettings />
+        <LightSettings />
+        <AboutPanel />
       </Grid>
     </Grid>
   );

@@ -3816,6 +3816,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AboutView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/care": {
         parameters: {
             query?: never;
@@ -5881,6 +5916,11 @@ export interface components {
              *                 is tight.
              */
             sealHalfSeconds: null | number;
+        };
+        /** @description What runs here. */
+        AboutView: {
+            /** @description By semantic versioning, as in the changelog. */
+            version: string;
         };
         /** @description Who this screen is to the server. */
         AccessView: {
@@ -8396,6 +8436,17 @@ export interface components {
              * @description From first pressure to first drops, as R10 was read, s.
              */
             r10WetSeconds?: null | number;
+            /**
+             * Format: double
+             * @description What the gauge showed at rest and was taken off, bar; null without a gauge.
+             */
+            gaugeRestBar?: null | number;
+            /**
+             * Format: double
+             * @description How the scale wandered while nothing fell yet, g/min; null where the wait was too
+             *                 short to tell.
+             */
+            scaleDriftGramsPerMinute?: null | number;
         };
         /**
          * @description What is steamed.
@@ -10684,7 +10735,7 @@ export interface components {
          * @description What wears, seen in numbers.
          * @enum {unknown}
          */
-        WearKind: "SpringSags" | "RestrictorClogs" | "SealLeaks" | "BoilerStandsLow";
+        WearKind: "SpringSags" | "RestrictorClogs" | "SealLeaks" | "BoilerStandsLow" | "RetainsMore" | "GaugeOffZero" | "ScaleDrifts";
         /** @description Why a shot was as it was. */
         WhyView: {
             /** @description The answer in a sentence. */
