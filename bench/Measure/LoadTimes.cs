@@ -13,6 +13,10 @@ internal static class LoadTimes
     private const int Readers = 20;
     private const int Pulls = 4;
     private const double MostGrowthMegabytes = 15;
+    private const double WarmUpSeconds = 10;
+
+    // so that no yield is reached, and no two have their first drops at once
+    private const double SlowestGramsPerSecond = 0.02;
 
     // a person looks at what came before asking for more
     private static readonly TimeSpan Looks = TimeSpan.FromMilliseconds(500);
@@ -40,7 +44,11 @@ internal static class LoadTimes
             foreach (var machine in machines)
             {
                 // a device tells of the pull that is made ready while it is free
-                var gauge = await MeasuredGauge.ConnectAsync(server.Address, $"Measure {machine}", weighs: true);
+                var gauge = await MeasuredGauge.ConnectAsync(
+                    server.Address,
+                    $"Measure {machine}",
+                    SlowestGramsPerSecond * (gauges.Count + 1)
+                );
                 gauges.Add(gauge);
                 gauge.PullId = await ReadyAsync(server.Http, machine);
             }
@@ -55,6 +63,11 @@ internal static class LoadTimes
                 .Select(i => ReadAsync(server.Address, i, pages, faults, over.Token))
                 .ToList();
             var watch = WatchAsync(server, memory, clock, over.Token);
+            // once warm
+            await Task.WhenAll(gauges.Select(g => g.RunAsync(WarmUpSeconds)));
+            pages.Clear();
+            memory.Clear();
+            clock.Restart();
             await Task.WhenAll(gauges.Select(g => g.RunAsync(seconds)));
             await over.CancelAsync();
             await Task.WhenAll([.. readers, watch]);

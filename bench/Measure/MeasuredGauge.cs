@@ -14,16 +14,15 @@ internal sealed class MeasuredGauge : IAsyncDisposable
 {
     private const int SamplesPerSecond = 50;
     private const int Numbers = 9000;
-    private const double GramsPerSecond = 0.02; // so that no yield is reached
     private readonly ConcurrentDictionary<int, long> _sent = [];
     private readonly ConcurrentBag<double> _took = [];
     private readonly ClientWebSocket _socket = new();
     private readonly HubConnection _hub;
-    private readonly bool _weighs;
+    private readonly double? _gramsPerSecond;
 
-    private MeasuredGauge(Uri address, bool weighs)
+    private MeasuredGauge(Uri address, double? gramsPerSecond)
     {
-        _weighs = weighs;
+        _gramsPerSecond = gramsPerSecond;
         _hub = new HubConnectionBuilder().WithUrl(new Uri(address, "/live")).Build();
         _hub.On<JsonNode>("frame", Hear);
     }
@@ -34,19 +33,22 @@ internal sealed class MeasuredGauge : IAsyncDisposable
     /// <summary>Samples that no frame has shown.</summary>
     public int Lost => _sent.Count;
 
-    /// <summary>From each sample's sending to the frame that showed it, ms.</summary>
+    /// <summary>From each sample's sending to the frame that showed it, ms, in the last run.</summary>
     public IReadOnlyCollection<double> Took => _took;
 
     /// <summary>The pull that it tells of; null for any.</summary>
     public string? PullId { get; set; }
 
     /// <summary>Connects a device of a name.</summary>
-    public static async Task<MeasuredGauge> ConnectAsync(Uri address, string name, bool weighs = false)
+    /// <param name="address">Of the server.</param>
+    /// <param name="name">Of the device.</param>
+    /// <param name="gramsPerSecond">How fast the weight rises; null for a gauge without a scale.</param>
+    public static async Task<MeasuredGauge> ConnectAsync(Uri address, string name, double? gramsPerSecond = null)
     {
-        var gauge = new MeasuredGauge(address, weighs);
+        var gauge = new MeasuredGauge(address, gramsPerSecond);
         await gauge._hub.StartAsync();
         await gauge._socket.ConnectAsync(new Uri($"ws://{address.Authority}/instruments"), CancellationToken.None);
-        var channels = weighs ? """{"pressure":"bar","weight":"g"}""" : """{"pressure":"bar"}""";
+        var channels = gramsPerSecond is not null ? """{"pressure":"bar","weight":"g"}""" : """{"pressure":"bar"}""";
         await gauge.SendAsync($$"""{"hello":"ruddy-line/1","device":"{{name}}","channels":{{channels}}}""" + "\n");
         return gauge;
     }
@@ -56,18 +58,19 @@ internal sealed class MeasuredGauge : IAsyncDisposable
     /// <param name="then">Called now and then with the seconds gone.</param>
     public async Task RunAsync(double seconds, Action<double>? then = null)
     {
-        var clock = Stopwatch.StartNew();
+        _took.Clear();
+        var (clock, before) = (Stopwatch.StartNew(), Count);
         while (clock.Elapsed.TotalSeconds < seconds)
         {
-            var due = (int)(clock.Elapsed.TotalSeconds * SamplesPerSecond);
+            var due = before + (int)(clock.Elapsed.TotalSeconds * SamplesPerSecond);
             while (Count < due)
             {
                 Count++;
                 var number = Count % Numbers;
                 var at = (double)Count / SamplesPerSecond;
                 _sent[number] = Stopwatch.GetTimestamp();
-                var weight = _weighs
-                    ? string.Create(CultureInfo.InvariantCulture, $",\"weight\":{at * GramsPerSecond:0.00}")
+                var weight = _gramsPerSecond is { } rate
+                    ? string.Create(CultureInfo.InvariantCulture, $",\"weight\":{at * rate:0.00}")
                     : "";
                 await SendAsync(
                     string.Create(CultureInfo.InvariantCulture, $"{{\"t\":{at:0.00},\"pressure\":{1 + (number * 0.001):0.000}")

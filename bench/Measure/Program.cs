@@ -33,7 +33,7 @@ if (Wanted("load"))
     Add(
         await LoadTimes.MeasureAsync(
             args.Contains("--full") ? 120
-            : quick ? 12
+            : quick ? 10
             : 40
         )
     );
