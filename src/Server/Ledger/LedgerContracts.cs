@@ -9,7 +9,7 @@ using RuddySpring.Store.Entities;
 namespace RuddySpring.Server.Ledger;
 
 /// <summary>A shot as a line of the ledger.</summary>
-/// <param name="SmallPressure">60 even points from start to end, in 1/20 bar; empty without a gauge.</param>
+/// <param name="SmallPressure">60 even points from start to end, in 1/20 bar, one byte each; empty without a gauge.</param>
 /// <param name="SmallWeight">The same in 1/2 g.</param>
 public sealed record ShotLine(
     int Id,
@@ -29,8 +29,8 @@ public sealed record ShotLine(
     string Plan,
     Measures Measures,
     TasteView Taste,
-    IReadOnlyList<int> SmallPressure,
-    IReadOnlyList<int> SmallWeight
+    byte[] SmallPressure,
+    byte[] SmallWeight
 );
 
 /// <summary>A page of the ledger, in its order.</summary>

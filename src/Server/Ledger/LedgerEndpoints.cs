@@ -62,7 +62,7 @@ public static class LedgerEndpoints
         PageSize.Check(size);
         PageNumber.Check(page);
         var shots = await filter.InAsync(db, cancel);
-        var rows = await ShotViews.Named(Ordered(shots, order, ascending).Skip(page * size).Take(size + 1)).ToListAsync(cancel);
+        var rows = await LedgerLines.ReadAsync(Ordered(shots, order, ascending).Skip(page * size).Take(size + 1), cancel);
         // counting all that fits costs more than showing it: beyond some it is said that there are more
         var counted =
             order == LedgerOrder.Date && page == 0 && rows.Count <= size
@@ -74,7 +74,7 @@ public static class LedgerEndpoints
             rows.Count > size,
             page,
             size,
-            [.. rows.Take(size).Select(ShotViews.Line)]
+            [.. rows.Take(size)]
         );
     }
 

@@ -10,17 +10,6 @@ using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Ledger;
 
-/// <summary>A shot with the names of what it refers to; null where it refers to nothing.</summary>
-public sealed record NamedShot(
-    Shot Shot,
-    string? Brewer,
-    string? Machine,
-    string? Bag,
-    string? Roaster,
-    string? Grinder,
-    string? ScaleUnit
-);
-
 /// <summary>Maps stored shots to what the screens show.</summary>
 public static class ShotViews
 {
@@ -28,40 +17,19 @@ public static class ShotViews
     public static IQueryable<Shot> WithNames(IQueryable<Shot> shots) =>
         shots.Include(s => s.Brewer).Include(s => s.Machine).Include(s => s.Bag).Include(s => s.Grinder);
 
-    /// <summary>Shots with the names of what they refer to and nothing else of it: a machine read anew for each of fifty lines
-    /// would cost more than the lines.</summary>
-    public static IQueryable<NamedShot> Named(IQueryable<Shot> shots) =>
-        shots.Select(s => new NamedShot(
-            s,
-            s.Brewer!.Name,
-            s.Machine!.Name,
-            s.Bag!.Name,
-            s.Bag.Roaster,
-            s.Grinder!.Name,
-            s.Grinder.ScaleUnit
-        ));
-
     /// <summary>A line of the ledger.</summary>
     public static ShotLine Line(Shot s) =>
-        Line(
-            new NamedShot(s, s.Brewer?.Name, s.Machine?.Name, s.Bag?.Name, s.Bag?.Roaster, s.Grinder?.Name, s.Grinder?.ScaleUnit)
-        );
-
-    /// <summary>A line of the ledger.</summary>
-    public static ShotLine Line(NamedShot named)
-    {
-        var s = named.Shot;
-        return new(
+        new(
             s.Id,
             s.Version,
             s.PulledAt,
             s.Source,
-            named.Brewer ?? "",
-            named.Machine ?? "",
-            named.Bag ?? "",
-            named.Roaster ?? "",
-            named.Grinder ?? "",
-            named.ScaleUnit ?? "",
+            s.Brewer?.Name ?? "",
+            s.Machine?.Name ?? "",
+            s.Bag?.Name ?? "",
+            s.Bag?.Roaster ?? "",
+            s.Grinder?.Name ?? "",
+            s.Grinder?.ScaleUnit ?? "",
             s.GrindSetting,
             s.DoseGrams,
             s.YieldGrams,
@@ -69,10 +37,9 @@ public static class ShotViews
             s.PlanName,
             s.Measures,
             TastingEndpoints.View(s),
-            [.. s.SmallPressure],
-            [.. s.SmallWeight]
+            s.SmallPressure,
+            s.SmallWeight
         );
-    }
 
     /// <summary>A shot whole.</summary>
     /// <exception cref="NotThereException">There is none with that number.</exception>

@@ -119,6 +119,9 @@ public sealed class PullDesk
                 var at = now - (deed.SecondsAgo * _instruments.Speed);
                 pull.CatchUp(last, at);
                 last = at;
+                // a pull that has not begun has nothing to mark or to stop; what else was done still counts
+                if (pull.Stage == PullStage.Ready && deed.What is not ("begin" or "follow"))
+                    continue;
                 switch (deed.What)
                 {
                     case "begin":

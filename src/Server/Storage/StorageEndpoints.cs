@@ -34,8 +34,11 @@ public static class StorageEndpoints
         storage.MapDelete("/backups/{name}", (string name, Backups backups) =>
         {
             PathOf(backups, name);
-            Keeping(() => backups.Delete(name));
-            return TypedResults.NoContent();
+            return Keeping(() =>
+            {
+                backups.Delete(name);
+                return TypedResults.NoContent();
+            });
         });
         storage.MapGet("/backups/{name}/changes", (string name, Backups backups, ServerOptions options) =>
             Sound(() => Restoring.Preview(options.DataFolder, PathOf(backups, name)))
@@ -85,7 +88,7 @@ public static class StorageEndpoints
         var laid = Path.Combine(options.DataFolder, $"{Guid.NewGuid():N}{Upkeep.Incoming}");
         try
         {
-            await Keeping(async () =>
+            await KeepingAsync(async () =>
             {
                 await using var to = File.Create(laid);
                 await request.Body.CopyToAsync(to, cancel);
@@ -158,30 +161,28 @@ public static class StorageEndpoints
         {
             return work();
         }
-        catch (Exception error) when (error is IOException or UnauthorizedAccessException)
+        catch (Exception error) when (IsOfTheDisk(error))
         {
             throw NoRoom(error);
         }
     }
 
-    private static void Keeping(Action work) =>
-        Keeping(() =>
-        {
-            work();
-            return true;
-        });
-
-    private static async Task Keeping(Func<Task> work)
+    /// <summary>The same for what takes its time.</summary>
+    private static async Task KeepingAsync(Func<Task> work)
     {
         try
         {
             await work();
         }
-        catch (Exception error) when (error is IOException and not BadHttpRequestException or UnauthorizedAccessException)
+        catch (Exception error) when (IsOfTheDisk(error))
         {
             throw NoRoom(error);
         }
     }
+
+    // a body that breaks off is an IOException too, and no fault of the disk
+    private static bool IsOfTheDisk(Exception error) =>
+        error is UnauthorizedAccessException || error is IOException and not BadHttpRequestException;
 
     private static UnreadableBodyException NoRoom(Exception error) =>
         new(

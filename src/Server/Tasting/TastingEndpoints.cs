@@ -64,17 +64,27 @@ public static class TastingEndpoints
 
     /// <summary>The contract's form of a taste.</summary>
     public static TasteView View(Store.Entities.Shot shot) =>
+        View(shot.Taste, shot.Liking, shot.Tapped, shot.Strength, shot.Before);
+
+    /// <summary>The same of its parts, for who reads no whole shot.</summary>
+    public static TasteView View(
+        Store.Entities.Taste taste,
+        int? liking,
+        IReadOnlyList<Seen>? tapped,
+        double? strength,
+        TickedBefore? before
+    ) =>
         new(
-            shot.Taste.Sour,
-            shot.Taste.Bitter,
-            shot.Taste.Dry,
-            shot.Taste.Sweet,
-            shot.Taste.Body,
-            shot.Liking,
-            shot.Taste.Words,
-            shot.Tapped,
-            shot.Strength is { } strength ? Math.Round(strength * 100, 2) : null,
-            shot.Before
+            taste.Sour,
+            taste.Bitter,
+            taste.Dry,
+            taste.Sweet,
+            taste.Body,
+            liking,
+            taste.Words,
+            tapped,
+            strength is { } share ? Math.Round(share * 100, 2) : null,
+            before
         );
 
     private static int? Scale(int? value, string field, string label) =>

@@ -12,7 +12,7 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         int[] ids = [.. first["shots"]!.AsArray().Concat(second["shots"]!.AsArray()).Select(s => (int)s!["id"]!)];
         Assert.Equal(20, ids.Distinct().Count());
         Assert.Equal(ids.OrderDescending(), ids);
-        Assert.Equal(60, first["shots"]![0]!["smallPressure"]!.AsArray().Count);
+        Assert.Equal(60, Convert.FromBase64String((string)first["shots"]![0]!["smallPressure"]!).Length);
     }
 
     [Fact]

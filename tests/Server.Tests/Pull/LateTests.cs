@@ -32,6 +32,29 @@ public sealed class LateTests
         Assert.Equal(6.5, (double)measures["peakBar"]!, 0.3);
     }
 
+    [Fact]
+    public async Task AMarkFromBeforeThePullBeganStopsNothingElse()
+    {
+        await using var server = new LiveServer();
+        await server.InitializeAsync();
+        var pull = (string)(await server.ReadyAsync())["frame"]!["pullId"]!;
+        await Task.Delay(1200);
+        var frame = await server.PostAsync(
+            $"/api/pull/late?pull={pull}",
+            new
+            {
+                deeds = new object[]
+                {
+                    new { what = "drops", secondsAgo = 1.1 },
+                    new { what = "stop", secondsAgo = 1.05 },
+                    new { what = "begin", secondsAgo = 1.0 },
+                    new { what = "stop", secondsAgo = 0.1 },
+                },
+            }
+        );
+        Assert.Equal("Settling", (string)frame!["stage"]!);
+    }
+
     [Theory]
     [InlineData("dance", 1.0, null, "what")]
     [InlineData("begin", -1.0, null, "secondsAgo")]

@@ -92,6 +92,7 @@ export function usePull(mine: LivePull | undefined, connected: boolean) {
   useEffect(() => {
     if (stage === 'Ready') {
       setMarked([]);
+      setRefused(null);
       resetDiscard();
     }
     if (stage !== 'Settling') return;

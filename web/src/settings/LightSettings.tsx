@@ -12,9 +12,9 @@ export function LightSettings() {
   };
   return (
     <Panel>
-      <H2>Light</H2>
+      <H2>Light or dark</H2>
       <Radios
-        label="Light"
+        label="Light or dark"
         stacked
         options={[
           ['light', 'Light'],

@@ -112,6 +112,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
           </form>
         </Panel>
         <SchoolSettings />
+        <WordSettings />
       </Grid>
       <Grid gap="4">
         <Panel>
@@ -134,7 +135,6 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
             <LookAround />
           </Panel>
         )}
-        <WordSettings />
         <KeySettings />
         <SoundSettings />
         <LightSettings />

@@ -32,6 +32,7 @@ export function SoundChoice() {
         <Button
           minHeight="64px"
           aria-pressed={pullSound.speech}
+          fontWeight={pullSound.speech ? 700 : 400}
           borderWidth={pullSound.speech ? '2px' : '1px'}
           onClick={() => pullSound.set(pullSound.loudness, !pullSound.speech)}
         >

@@ -1,21 +1,24 @@
 import { quantity } from './quantity';
 
 interface Props {
-  pressure: readonly number[];
-  weight: readonly number[];
+  /** Even points in 1/20 bar, a byte each, in base64; empty without a gauge. */
+  pressure: string;
+  /** The same in 1/2 g. */
+  weight: string;
   width?: number;
   height?: number;
 }
 
 /** The ledger's small trace: shape only, so the numbers beside it carry the units. Pressure solid thick, cup dashed. */
 export function SmallTrace({ pressure, weight, width = 120, height = 40 }: Props) {
-  const line = (values: readonly number[], most: number) =>
-    values
-      .map(
-        (v, i) =>
-          `${((i / Math.max(1, values.length - 1)) * (width - 4) + 2).toFixed(1)},${(height - 2 - (v / most) * (height - 4)).toFixed(1)}`,
-      )
-      .join(' ');
+  const line = (packed: string, most: number) => {
+    const bytes = atob(packed);
+    return Array.from(
+      bytes,
+      (byte, i) =>
+        `${((i / Math.max(1, bytes.length - 1)) * (width - 4) + 2).toFixed(1)},${(height - 2 - (byte.charCodeAt(0) / most) * (height - 4)).toFixed(1)}`,
+    ).join(' ');
+  };
   return (
     <svg
       className="trace"

@@ -10055,10 +10055,16 @@ export interface components {
             plan: string;
             measures: components["schemas"]["Measures"];
             taste: components["schemas"]["TasteView"];
-            /** @description 60 even points from start to end, in 1/20 bar; empty without a gauge. */
-            smallPressure: number[];
-            /** @description The same in 1/2 g. */
-            smallWeight: number[];
+            /**
+             * Format: byte
+             * @description 60 even points from start to end, in 1/20 bar, one byte each; empty without a gauge.
+             */
+            smallPressure: string;
+            /**
+             * Format: byte
+             * @description The same in 1/2 g.
+             */
+            smallWeight: string;
         };
         /**
          * @description Where a shot's trace came from.
