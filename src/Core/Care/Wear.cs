@@ -148,8 +148,8 @@ public static class Wear
                 "The spring sags",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"Its pressure is {Percent(-sag.Shift)} % lower than in its first shots by the same plans (give "
-                        + $"or take {Percent(sag.Uncertainty)} %). "
+                    $"Its pressure is {Percent(Math.Exp(sag.Shift) - 1)} % lower than in its first shots by the same plans (give "
+                        + $"or take {Percent(Math.Exp(sag.Uncertainty) - 1)} %). "
                         + $"Weigh it at the lever to be sure: if that agrees, it wants a new spring."
                 ),
                 CareList.SpringService
@@ -163,7 +163,7 @@ public static class Wear
                 "The small hole clogs",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"It takes {Percent(clog.Shift)} % more pressure for the same flow than at first. Soak the basket."
+                    $"It takes {Percent(Math.Exp(clog.Shift) - 1)} % more pressure for the same flow than at first. Soak the basket."
                 ),
                 CareList.Restrictor
             )
@@ -194,8 +194,8 @@ public static class Wear
                 "The boiler stands low",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"Its last {LowReadings} readings were {last.Min():0.00} to {last.Max():0.00} bar; it is entered "
-                        + $"with {set:0.00} bar. Shots are cooler "
+                    $"Its last {LowReadings} readings were {Quantity.Bar(last.Min()) with { Bare = true }:0.00} to {Quantity.Bar(last.Max()):0.00}; it is entered "
+                        + $"with {Quantity.Bar(set):0.00}. Shots are cooler "
                         + $"by that. If the entry is right, the pressurestat is a matter for a licensed technician."
                 ),
                 CareList.Boiler
@@ -225,7 +225,7 @@ public static class Wear
                 "The gauge does not rest at zero",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"Without pressure it showed {rest:0.0} bar in most of the last shots. That is taken off, but a gauge "
+                    $"Without pressure it showed {Quantity.Bar(rest):0.0} in most of the last shots. That is taken off, but a gauge "
                         + $"that has moved may have taken a blow: compare it with another one."
                 ),
                 null
@@ -270,6 +270,5 @@ public static class Wear
         ];
     }
 
-    private static string Percent(double log) =>
-        (100 * (Math.Exp(Math.Abs(log)) - 1)).ToString("0", CultureInfo.InvariantCulture);
+    private static string Percent(double share) => Math.Abs(100 * share).ToString("0", CultureInfo.InvariantCulture);
 }

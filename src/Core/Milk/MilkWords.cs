@@ -28,8 +28,8 @@ public static class MilkWords
             )
         );
 
-    /// <summary>The same for a frother of its own.</summary>
-    public static string Frothed(IEnumerable<MilkOrder> orders) => $"{Of(orders)} In a frother of its own.";
+    /// <summary>The same for a separate frother.</summary>
+    public static string Frothed(IEnumerable<MilkOrder> orders) => $"{Of(orders)} In a separate frother.";
 
     private static string Stretched(MilkStretch stretch) =>
         stretch switch

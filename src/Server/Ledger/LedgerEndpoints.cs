@@ -68,14 +68,7 @@ public static class LedgerEndpoints
             order == LedgerOrder.Date && page == 0 && rows.Count <= size
                 ? rows.Count
                 : await filter.CountAsync(db, Ordered(shots, LedgerOrder.Date, false), MostCounted + 1, cancel);
-        return new(
-            Math.Min(counted, MostCounted),
-            counted > MostCounted,
-            rows.Count > size,
-            page,
-            size,
-            [.. rows.Take(size)]
-        );
+        return new(Math.Min(counted, MostCounted), counted > MostCounted, rows.Count > size, page, size, [.. rows.Take(size)]);
     }
 
     /// <summary>In an order; a shot without the number that is ordered by is left out.</summary>

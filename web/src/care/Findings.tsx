@@ -9,7 +9,7 @@ export function Findings({ findings }: { findings: readonly Schemas['WearFinding
   return (
     <Panel borderInlineStartWidth="4px" borderInlineStartColor="oxide">
       {findings.map((finding) => (
-        <Box key={finding.kind} mb="2">
+        <Box key={finding.kind} _notLast={{ mb: '4' }}>
           <H2>{finding.title}</H2>
           {inOurUnits(finding.sentence)}
         </Box>

@@ -163,7 +163,7 @@ export default function MilkPanel({ drinks, setDrink, close }: Props) {
             </>
           ) : (
             <Notice>
-              This machine gives no steam: froth the milk in a frother of its own, to the same temperature.
+              This machine gives no steam: froth the milk in a separate frother, to the same temperature.
             </Notice>
           )}
           {milk.about && <Box mt="3">{milk.about}</Box>}
