@@ -1,13 +1,21 @@
+using System.Globalization;
 using System.Text.Json;
 using RuddySpring.Measure;
 
 // Measures what needs no browser. Rows go to the file named by --json, one JSON object a line, for the script that prints them
 // all.
+// --fill DIR N makes a household with N shots besides the sample's own and measures nothing
+if (args is ["--fill", var filled, var count])
+{
+    ManyShots.Fill(filled, int.Parse(count, CultureInfo.InvariantCulture));
+    return 0;
+}
+
 var quick = args.Contains("--quick");
 var rows = new List<Row>();
 void Add(IEnumerable<Row> more) => rows.AddRange(more);
 
-// --only core, ledger, start, live, load, coach or attacks, while working on one of them
+// --only core, ledger, growth, start, live, load, coach or attacks, while working on one of them
 var onlyAt = Array.IndexOf(args, "--only");
 bool Wanted(string part) => onlyAt < 0 || onlyAt + 1 >= args.Length || args[onlyAt + 1] == part;
 
@@ -15,6 +23,8 @@ if (Wanted("core"))
     Add(CoreTimes.Measure(quick));
 if (Wanted("ledger"))
     Add(await LedgerTimes.MeasureAsync(quick));
+if (Wanted("growth"))
+    Add(await GrowthTimes.MeasureAsync(quick));
 if (Wanted("start"))
     Add(await StartTimes.MeasureAsync());
 if (args.Contains("--full") && Wanted("coach"))

@@ -1,12 +1,13 @@
 // Measures what needs a browser: node measure.mjs ADDRESS [--quick|--full]; prints one JSON row a line. No stand-in may be connected.
-// BARE is the address of a bare page of the same libraries, to hold the first page against.
-// While working on one of them: --only firstPage, workspace, overlay, typing or live; LIVE_SECONDS sets how long the last one takes.
+// BARE is the address of a bare page of the same libraries, to hold the first page against; YEAR that of a household with a year of shots.
+// While working on one of them: --only firstPage, workspace, overlay, typing, year or live; LIVE_SECONDS sets how long the last one takes.
 import { chromium } from '@playwright/test';
 import { firstPage } from './measure/firstPage.mjs';
 import { live } from './measure/live.mjs';
 import { overlay } from './measure/overlay.mjs';
 import { typing } from './measure/typing.mjs';
 import { workspace } from './measure/workspace.mjs';
+import { year } from './measure/year.mjs';
 
 const [address, mode] = process.argv.slice(2);
 const only = process.argv.includes('--only') ? process.argv[process.argv.indexOf('--only') + 1] : null;
@@ -34,7 +35,7 @@ for (const path of ['/prepare', '/ledger', '/ledger/compare?ids=3,4,5', '/pull']
   await page.close();
 }
 
-const measures = { firstPage, workspace, overlay, typing, live };
+const measures = { firstPage, workspace, overlay, typing, year, live };
 for (const [name, measured] of Object.entries(measures)) {
   if (only && only !== name) continue;
   await measured({

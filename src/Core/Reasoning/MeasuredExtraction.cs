@@ -14,6 +14,18 @@ public sealed record MeasuredExtraction(double Share, string Sentence)
     private const double UsualLow = 0.18;
     private const double UsualHigh = 0.24;
 
+    /// <summary>Strength of a cup, a share of its weight, that a refractometer may have told.</summary>
+    public static readonly FieldRange Strength = new("strength", "Strength", 0.01, 0.30, "");
+
+    /// <summary>The same in %, as people type it.</summary>
+    public static readonly FieldRange StrengthPercent = new(
+        "strengthPercent",
+        "Measured strength",
+        Strength.Min * 100,
+        Strength.Max * 100,
+        "%"
+    );
+
     /// <summary>Of a cup whose strength was measured.</summary>
     /// <param name="strength">0 to 1.</param>
     /// <param name="cupGrams">In the cup, g.</param>

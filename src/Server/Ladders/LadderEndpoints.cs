@@ -53,7 +53,6 @@ public sealed record LadderAnswer(IReadOnlyList<int> Places, IReadOnlyList<int?>
 public static class LadderEndpoints
 {
     private const int MostShown = 100;
-    private static readonly FieldRange LikedRange = new("liked", "Liking", 1, 5, "");
 
     public static void MapLadders(this IEndpointRouteBuilder api)
     {
@@ -111,7 +110,7 @@ public static class LadderEndpoints
         foreach (var liked in answer.Liked)
         {
             if (liked is { } mark)
-                LikedRange.Check(mark);
+                (TasteMarks.HowLiked with { Field = "liked" }).Check(mark);
         }
 
         (row.Places, row.Liked) = (places, answer.Liked);

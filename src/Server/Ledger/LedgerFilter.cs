@@ -1,6 +1,7 @@
 using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
@@ -82,7 +83,7 @@ public sealed record LedgerFilter
 
     private const int LongestSearch = 200;
     private static readonly FieldRange Age = new("age", "Age of the beans", 0, 1000, "days");
-    private static readonly FieldRange Mark = new("atLeast", "Taste at least", 1, 4, "of 4");
+    private static readonly FieldRange Mark = new("atLeast", "Taste at least", 1, TasteMarks.Mark.Max, "of 4");
     private static readonly FieldRange R10 = new("r10", "R10", 0, 100, "bar s/ml");
     private static readonly FieldRange Group = new("group", "Group", 0, 150, "degC");
     private static readonly FieldRange Water = new("water", "Water at the puck", 0, 100, "degC");

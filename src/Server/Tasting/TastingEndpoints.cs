@@ -31,8 +31,6 @@ public sealed record KeptTaste(int Version, TasteView Taste);
 public static class TastingEndpoints
 {
     private const int MostSeen = 20;
-    private static readonly FieldRange Liking = new("liking", "Liking", 1, 5, "");
-    private static readonly FieldRange Strength = new("strengthPercent", "Measured strength", 1, 30, "%");
 
     public static void MapTasting(this IEndpointRouteBuilder api)
     {
@@ -48,11 +46,13 @@ public static class TastingEndpoints
                 shot.Taste.Dry = Scale(taste.Dry, "dry", "Dry");
                 shot.Taste.Sweet = Scale(taste.Sweet, "sweet", "Sweet");
                 shot.Taste.Body = Scale(taste.Body, "body", "Body");
-                shot.Liking = taste.Liking is { } liking ? (int)Liking.Check(liking) : null;
+                shot.Liking = taste.Liking is { } liking ? (int)TasteMarks.HowLiked.Check(liking) : null;
                 if (taste.Seen is { Count: > MostSeen })
                     throw new DoesNotFitException("seen", $"At most {MostSeen} things can have been seen.");
                 shot.Tapped = taste.Seen?.Distinct().Order().ToList();
-                shot.Strength = taste.StrengthPercent is { } percent ? Strength.Check(percent) / 100 : null;
+                shot.Strength = taste.StrengthPercent is { } percent
+                    ? MeasuredExtraction.StrengthPercent.Check(percent) / 100
+                    : null;
                 shot.Before = taste.Before == new TickedBefore() ? null : taste.Before;
                 shot.Taste.Words = Texts.Lines(taste.Words, "words", "Words", 500);
                 await db.SaveChangesAsync(cancel);
@@ -88,5 +88,5 @@ public static class TastingEndpoints
         );
 
     private static int? Scale(int? value, string field, string label) =>
-        value is { } given ? (int)new FieldRange(field, label, 0, 4, "").Check(given) : null;
+        value is { } given ? (int)(TasteMarks.Mark with { Field = field, Label = label }).Check(given) : null;
 }

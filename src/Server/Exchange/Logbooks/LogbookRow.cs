@@ -1,5 +1,6 @@
 using RuddySpring.Core;
 using RuddySpring.Core.Puck;
+using RuddySpring.Core.Reasoning;
 using RuddySpring.Core.Traces;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Prepare;
@@ -11,9 +12,6 @@ public sealed record LogbookRow
 {
     private const int LongestName = 80;
     private static readonly FieldRange Seconds = new("seconds", "Time", 0, 600, "s");
-    private static readonly FieldRange Mark = new("taste", "Taste", 0, 4, "");
-    private static readonly FieldRange LikingRange = new("liking", "Liking", 1, 5, "");
-    private static readonly FieldRange StrengthRange = new("strength", "Strength", 0.01, 0.3, "");
     private static readonly FieldRange Cup = new("cup", "Cup", 0, 500, "g");
     private static readonly FieldRange R10Range = new("r10", "R10", 0, 1000, "bar s/ml");
 
@@ -138,9 +136,9 @@ public sealed record LogbookRow
             LogbookRole.R10 => R10Range,
             LogbookRole.Water => ChannelRanges.Temperature,
             LogbookRole.Group => ChannelRanges.Group,
-            LogbookRole.Liking => LikingRange,
-            LogbookRole.Strength => StrengthRange,
-            LogbookRole.Sour or LogbookRole.Bitter or LogbookRole.Dry or LogbookRole.Sweet or LogbookRole.Body => Mark,
+            LogbookRole.Liking => TasteMarks.HowLiked,
+            LogbookRole.Strength => MeasuredExtraction.Strength,
+            LogbookRole.Sour or LogbookRole.Bitter or LogbookRole.Dry or LogbookRole.Sweet or LogbookRole.Body => TasteMarks.Mark,
             _ => Seconds,
         };
         return range.Check(number);
