@@ -61,13 +61,15 @@ public static class LedgerEndpoints
     {
         PageSize.Check(size);
         PageNumber.Check(page);
+        // once for all that is asked: every opening prepares the connection anew
+        await db.Database.OpenConnectionAsync(cancel);
         var shots = await filter.InAsync(db, cancel);
         var rows = await LedgerLines.ReadAsync(Ordered(shots, order, ascending).Skip(page * size).Take(size + 1), cancel);
         // counting all that fits costs more than showing it: beyond some it is said that there are more
         var counted =
             order == LedgerOrder.Date && page == 0 && rows.Count <= size
                 ? rows.Count
-                : await filter.CountAsync(db, Ordered(shots, LedgerOrder.Date, false), MostCounted + 1, cancel);
+                : await filter.CountAsync(db, shots, MostCounted + 1, cancel);
         return new(Math.Min(counted, MostCounted), counted > MostCounted, rows.Count > size, page, size, [.. rows.Take(size)]);
     }
 

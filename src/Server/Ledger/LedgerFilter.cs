@@ -142,13 +142,17 @@ public sealed record LedgerFilter
 
     /// <summary>How many fit, counted to <paramref name="most"/>.</summary>
     /// <param name="db">The store.</param>
-    /// <param name="shots">Those that fit, in an order that is quick to go through.</param>
+    /// <param name="shots">Those that fit.</param>
     /// <param name="most">Where counting stops.</param>
     /// <param name="cancel">The request's.</param>
     public Task<int> CountAsync(RuddyContext db, IQueryable<Shot> shots, int most, CancellationToken cancel) =>
         this with { Search = null } == new LedgerFilter() && ShotSearch.Match(Search) is not null
             ? ShotSearch.CountAsync(db, Search!, most, cancel)
-            : shots.Select(s => s.Id).Take(most).CountAsync(cancel);
+            // words are looked for shot by shot in the ledger's order; everything else has an index to be counted in
+            : (string.IsNullOrWhiteSpace(Search) ? shots : shots.OrderByDescending(s => s.PulledAt))
+                .Select(s => s.Id)
+                .Take(most)
+                .CountAsync(cancel);
 
     private static IQueryable<Shot> Tasting(IQueryable<Shot> shots, TasteMark taste, int least) =>
         taste switch

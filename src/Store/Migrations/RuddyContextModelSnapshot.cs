@@ -705,9 +705,6 @@ namespace RuddySpring.Store.Migrations
                     b.HasIndex("DeletedAt", "SecondsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
                         .HasDatabaseName("IX_Shots_SecondsToOrderBy");
 
-                    b.HasIndex("DeletedAt", "PulledAt", "Id", "MachineId", "BagId", "BrewerId", "Liking")
-                        .HasDatabaseName("IX_Shots_Ledger");
-
                     b.ToTable("Shots");
                 });
 
