@@ -229,6 +229,21 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
             .HasDatabaseName("IX_Shots_Use");
         // the ledger counts, filters and orders within IX_Shots_Ledger alone; that holds the marks of the taste too, which are an
         // owned type's, so that the migration LedgerIndex makes it
+        // the newest shots of a bag or a grinder, wherever they lie among the others
+        shot.HasIndex(s => new
+            {
+                s.BagId,
+                s.DeletedAt,
+                s.PulledAt,
+            })
+            .HasDatabaseName("IX_Shots_Bag");
+        shot.HasIndex(s => new
+            {
+                s.GrinderId,
+                s.DeletedAt,
+                s.PulledAt,
+            })
+            .HasDatabaseName("IX_Shots_Grinder");
         // what the ledger is ordered by is taken from the measures by the database itself, and indexed
         foreach (
             var (name, measure) in new[]

@@ -17,7 +17,9 @@ public sealed record Preparation(
 )
 {
     public static readonly FieldRange Tamp = new("tampKgf", "Tamp", 0, 40, "kgf");
-    private const int ShotsUntilKnown = 3;
+
+    /// <summary>Shots of a coffee after which it is no longer new (common practice).</summary>
+    public const int ShotsUntilKnown = 3;
 
     /// <summary>Spread of the lanes, as a standard deviation of the logarithm of their permeability, of a puck of which nothing
     /// is noted.</summary>

@@ -290,7 +290,12 @@ public static class PrepareEndpoints
             sound ? Abilities.Strokes(machine, sheet.DoseGrams, sheet.YieldGrams) : null,
             Ratios(bag, sheet, sound, fit.LargestYieldGrams),
             Preparation.HolderWord(
-                bag is null ? 0 : await db.Shots.CountAsync(s => s.BagId == bag.Id && s.DeletedAt == null, cancel),
+                bag is null
+                    ? 0
+                    : await db
+                        .Shots.Where(s => s.BagId == bag.Id && s.DeletedAt == null)
+                        .Take(Preparation.ShotsUntilKnown)
+                        .CountAsync(cancel),
                 preparation.Bottomless
             ),
             sound ? PlanReach.Problems(plan, machine, sheet.DoseGrams, sheet.YieldGrams) : [],
@@ -357,14 +362,14 @@ public static class PrepareEndpoints
     }
 
     /// <summary>The last shot of a bag on a machine; where that bag was never pulled on it, the machine's last.</summary>
-    private static Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId, CancellationToken cancel)
+    private static async Task<Shot?> LastShotAsync(RuddyContext db, int machineId, int? bagId, CancellationToken cancel)
     {
-        var shots = db.Shots.AsNoTracking().Where(s => s.DeletedAt == null && s.MachineId == machineId);
-        return (
-            bagId is null
-                ? shots.OrderByDescending(s => s.PulledAt)
-                : shots.OrderByDescending(s => s.BagId == bagId).ThenByDescending(s => s.PulledAt)
-        ).FirstOrDefaultAsync(cancel);
+        var shots = db
+            .Shots.AsNoTracking()
+            .Where(s => s.DeletedAt == null && s.MachineId == machineId)
+            .OrderByDescending(s => s.PulledAt);
+        var ofTheBag = bagId is null ? null : await shots.Where(s => s.BagId == bagId).FirstOrDefaultAsync(cancel);
+        return ofTheBag ?? await shots.FirstOrDefaultAsync(cancel);
     }
 
     private static void Try(List<SheetProblem> problems, Func<double> check)

@@ -134,25 +134,32 @@ public sealed record ShotBelief(
                 s.PulledAt,
                 s.DoseGrams,
                 s.Measures,
-                s.Bag,
                 s.BasketId,
-                s.Machine,
-                s.Basket,
             })
             .ToListAsync(cancel);
         shots.Reverse();
+        // each once, and not with each of its shots: there are many shots of few things
+        var bagIds = shots.Select(s => s.BagId).Distinct().ToList();
+        var bags = await db.Bags.AsNoTracking().Where(b => bagIds.Contains(b.Id)).ToDictionaryAsync(b => b.Id, cancel);
+        var machines = await db.Machines.AsNoTracking().ToDictionaryAsync(m => m.Id, m => m.Spec, cancel);
+        var baskets = await db.Baskets.AsNoTracking().ToDictionaryAsync(b => b.Id, b => b.Spec, cancel);
+        Basket? BasketOf(int? id) => id is { } known ? baskets[known] : null;
         // behind a small hole the pressure is the hole's, so such a shot says nothing of the grind
         return
         [
             .. shots
-                .Where(s => s.Measures.R10 is > 0 && Restrictor(s.Machine!.Spec, s.Basket?.Spec) == 0)
+                .Where(s => s.Measures.R10 is > 0 && Restrictor(machines[s.MachineId], BasketOf(s.BasketId)) == 0)
                 .Select(s => new GrindShot(
                     s.BagId ?? 0,
                     s.MachineId,
                     s.GrindSetting!.Value,
-                    s.Bag is { } bag ? bag.Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : UsualAge,
+                    s.BagId is { } bag ? bags[bag].Dates.RestDays(DateOnly.FromDateTime(s.PulledAt.ToLocalTime())) : UsualAge,
                     s.DoseGrams,
-                    GrindResistivity.Of(s.Measures.R10!.Value, s.DoseGrams, s.Basket?.Spec ?? Basket.Of(s.Machine!.Spec)),
+                    GrindResistivity.Of(
+                        s.Measures.R10!.Value,
+                        s.DoseGrams,
+                        BasketOf(s.BasketId) ?? Basket.Of(machines[s.MachineId])
+                    ),
                     s.BasketId ?? 0,
                     s.Measures.R10MeanBar,
                     s.Measures.R10WetSeconds

@@ -51,6 +51,8 @@ public static class PullLearning
             .AsNoTracking()
             .Where(t => t.Learned != null)
             .OrderByDescending(t => t.ShotId)
+            // a bounded number before anything is looked up; some of their shots may lie in the bin
+            .Take(2 * MostPulls)
             .Join(
                 db.Shots.Where(s => s.DeletedAt == null),
                 t => t.ShotId,
@@ -62,8 +64,10 @@ public static class PullLearning
                         s.MachineId,
                         s.BrewerId,
                         t.Learned,
+                        t.ShotId,
                     }
             )
+            .OrderByDescending(t => t.ShotId)
             .Take(MostPulls)
             .ToListAsync(cancel);
         return [.. shots.Select(s => new TaughtBy(s.BagId ?? 0, s.MachineId, s.BrewerId ?? 0, s.Learned!))];

@@ -681,6 +681,12 @@ namespace RuddySpring.Store.Migrations
                         .HasDatabaseName("IX_Shots_PullId")
                         .HasFilter("PullId IS NOT NULL");
 
+                    b.HasIndex("BagId", "DeletedAt", "PulledAt")
+                        .HasDatabaseName("IX_Shots_Bag");
+
+                    b.HasIndex("GrinderId", "DeletedAt", "PulledAt")
+                        .HasDatabaseName("IX_Shots_Grinder");
+
                     b.HasIndex("DeletedAt", "PlanName", "PulledAt", "Id", "MachineId")
                         .HasDatabaseName("IX_Shots_PlanName");
 

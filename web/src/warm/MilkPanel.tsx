@@ -162,9 +162,7 @@ export default function MilkPanel({ drinks, setDrink, close }: Props) {
               <Caution>{milk.caution}</Caution>
             </>
           ) : (
-            <Notice>
-              This machine gives no steam: froth the milk in a separate frother, to the same temperature.
-            </Notice>
+            <Notice>This machine gives no steam: froth the milk in a separate frother, to the same temperature.</Notice>
           )}
           {milk.about && <Box mt="3">{milk.about}</Box>}
         </Box>

@@ -21,11 +21,29 @@ namespace RuddySpring.Store.Migrations
                     "Taste_Sour", "Taste_Bitter", "Taste_Dry", "Taste_Sweet", "Taste_Body", "GroupC", "WaterC", "R10ToOrderBy"
                 );
                 """);
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Shots_Bag",
+                table: "Shots",
+                columns: new[] { "BagId", "DeletedAt", "PulledAt" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Shots_Grinder",
+                table: "Shots",
+                columns: new[] { "GrinderId", "DeletedAt", "PulledAt" });
         }
 
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropIndex(
+                name: "IX_Shots_Bag",
+                table: "Shots");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Shots_Grinder",
+                table: "Shots");
+
             migrationBuilder.DropIndex(
                 name: "IX_Shots_Ledger",
                 table: "Shots");

@@ -11,7 +11,7 @@ using RuddySpring.Store;
 namespace RuddySpring.Store.Migrations
 {
     [DbContext(typeof(RuddyContext))]
-    [Migration("20261128053331_LedgerIndex")]
+    [Migration("20261128055102_LedgerIndex")]
     partial class LedgerIndex
     {
         /// <inheritdoc />
@@ -683,6 +683,12 @@ namespace RuddySpring.Store.Migrations
                         .IsUnique()
                         .HasDatabaseName("IX_Shots_PullId")
                         .HasFilter("PullId IS NOT NULL");
+
+                    b.HasIndex("BagId", "DeletedAt", "PulledAt")
+                        .HasDatabaseName("IX_Shots_Bag");
+
+                    b.HasIndex("GrinderId", "DeletedAt", "PulledAt")
+                        .HasDatabaseName("IX_Shots_Grinder");
 
                     b.HasIndex("DeletedAt", "PlanName", "PulledAt", "Id", "MachineId")
                         .HasDatabaseName("IX_Shots_PlanName");
