@@ -6,8 +6,8 @@ using Microsoft.AspNetCore.SignalR.Client;
 
 namespace RuddySpring.Measure;
 
-/// <summary>A full house: twenty screens that read and hear the frames while four people pull, each with a gauge and a scale at 50
-/// samples a second. Everything runs on this machine, the readers too.</summary>
+/// <summary>A full house: twenty screens that read and hear the frames while four people pull, each with a gauge and a scale at
+/// 50 samples a second. Everything runs on this machine, the readers too.</summary>
 internal static class LoadTimes
 {
     private const int Readers = 20;

@@ -7,7 +7,8 @@ namespace RuddySpring.Measure;
 /// <summary>Households with as many shots as wanted.</summary>
 internal static class ManyShots
 {
-    /// <summary>Makes the sample household in a folder, its shots copied until there are so many more, each with a trace.</summary>
+    /// <summary>Makes the sample household in a folder, its shots copied until there are so many more, each with a
+    /// trace.</summary>
     /// <param name="folder">An empty one.</param>
     /// <param name="count">Shots besides the sample's own, 0 to 100 000.</param>
     public static void Fill(string folder, int count)

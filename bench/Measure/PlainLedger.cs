@@ -12,8 +12,8 @@ using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Measure;
 
-/// <summary>A page of the ledger as somebody would write it by hand for this one table: SQL and a reader of Microsoft.Data.Sqlite,
-/// and the answer in JSON. The server is held against it, and must answer the same.</summary>
+/// <summary>A page of the ledger as somebody would write it by hand for this one table: SQL and a reader of
+/// Microsoft.Data.Sqlite, and the answer in JSON. The server is held against it, and must answer the same.</summary>
 internal sealed class PlainLedger : IDisposable
 {
     private const int Size = 50;

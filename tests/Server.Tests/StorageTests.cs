@@ -87,7 +87,8 @@ public sealed class StorageTests
         var older = await AlteredAsync(
             server,
             "ALTER TABLE Households DROP COLUMN BinDays; ALTER TABLE Households DROP COLUMN WaterHardness; DROP TABLE "
-                + "CareDone; DROP TABLE CareChoices; DROP INDEX IX_Shots_Use; DELETE FROM __EFMigrationsHistory WHERE MigrationId LIKE '%CareAndStorage'"
+                + "CareDone; DROP TABLE CareChoices; DROP INDEX IX_Shots_Use; DROP INDEX IX_Shots_Bag; DROP INDEX IX_Shots_Grinder; "
+                + "DELETE FROM __EFMigrationsHistory WHERE MigrationId LIKE '%CareAndStorage' OR MigrationId LIKE '%LedgerIndex'"
         );
         var (_, brought) = await BringAsync(server, older);
         var changes = await server.GetAsync($"/api/storage/backups/{brought!["name"]}/changes");

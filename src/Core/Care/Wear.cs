@@ -163,7 +163,8 @@ public static class Wear
                 "The small hole clogs",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"It takes {Percent(Math.Exp(clog.Shift) - 1)} % more pressure for the same flow than at first. Soak the basket."
+                    $"It takes {Percent(Math.Exp(clog.Shift) - 1)} % more pressure for the same flow than at first. "
+                        + $"Soak the basket."
                 ),
                 CareList.Restrictor
             )
@@ -194,7 +195,8 @@ public static class Wear
                 "The boiler stands low",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"Its last {LowReadings} readings were {Quantity.Bar(last.Min()) with { Bare = true }:0.00} to {Quantity.Bar(last.Max()):0.00}; it is entered "
+                    $"Its last {LowReadings} readings were {Quantity.Bar(last.Min()) with { Bare = true }:0.00} to "
+                        + $"{Quantity.Bar(last.Max()):0.00}; it is entered "
                         + $"with {Quantity.Bar(set):0.00}. Shots are cooler "
                         + $"by that. If the entry is right, the pressurestat is a matter for a licensed technician."
                 ),
@@ -225,8 +227,8 @@ public static class Wear
                 "The gauge does not rest at zero",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"Without pressure it showed {Quantity.Bar(rest):0.0} in most of the last shots. That is taken off, but a gauge "
-                        + $"that has moved may have taken a blow: compare it with another one."
+                    $"Without pressure it showed {Quantity.Bar(rest):0.0} in most of the last shots. That is taken off, but "
+                        + $"a gauge that has moved may have taken a blow: compare it with another one."
                 ),
                 null
             )

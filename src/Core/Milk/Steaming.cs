@@ -1,3 +1,4 @@
+using System.Globalization;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 
@@ -90,8 +91,10 @@ public static class Steaming
     {
         var back = Math.Ceiling(recover);
         return lasts
-            ? FormattableString.Invariant(
-                $"The boiler falls to {Quantity.Bar(after):0.00} and is back after {back:0} s: pull after that, or the shot is cooler."
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"The boiler falls to {Quantity.Bar(after):0.00} and is back after {back:0} s: pull after that, "
+                    + $"or the shot is cooler."
             )
             : FormattableString.Invariant(
                 $"The pressure does not last: after {seconds:0} s it has given {given:0} of {needs:0} g "
