@@ -1,0 +1,99 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
+using System.Text.RegularExpressions;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+using RuddySpring.Store;
+
+namespace RuddySpring.Server.Tests;
+
+/// <summary>What the daily job asks of the shots, as the database itself says that it will look it up: by an index, and in its
+/// order. A household of many years would wait otherwise, and the sample would not show it.</summary>
+public sealed partial class QueryPlanTests
+{
+    [Fact]
+    public async Task NothingThatIsAskedForEachKeystrokeSortsOrGoesThroughAllShots()
+    {
+        await using var server = new LiveServer();
+        await server.InitializeAsync();
+        var file = StoreFile.PathIn(server.Folder);
+        using var heard = new Asked(file);
+        await server.GetAsync("/api/prepare");
+        await server.GetAsync("/api/prepare/prediction");
+        await server.GetAsync("/api/prepare/landing");
+        await server.GetAsync("/api/shots?size=50");
+        await server.GetAsync("/api/shots?size=50&machineId=2&minLiking=4&taste=Dry&atLeast=3");
+        await server.ReadyAsync();
+        var ofShots = heard.Texts.Distinct().Where(t => FromShots().IsMatch(t)).ToList();
+        Assert.True(ofShots.Count >= 6, $"only {ofShots.Count} questions were heard");
+        using var connection = new SqliteConnection($"Data Source={file};Mode=ReadOnly");
+        connection.Open();
+        foreach (var text in ofShots)
+        {
+            var plan = Plan(connection, text);
+            Assert.DoesNotContain(plan, p => ScanOfShots().IsMatch(p) && !p.Contains("INDEX", StringComparison.Ordinal));
+            // what stands outside of a bounded page is put in order again, which is cheap
+            if (!text.Contains("FROM (", StringComparison.Ordinal))
+                Assert.DoesNotContain(plan, p => p.Contains("TEMP B-TREE FOR ORDER BY", StringComparison.Ordinal));
+        }
+    }
+
+    private static List<string> Plan(SqliteConnection connection, string text)
+    {
+        using var command = connection.CreateCommand();
+        command.CommandText = $"EXPLAIN QUERY PLAN {text}";
+        foreach (var name in Parameter().Matches(text).Select(m => m.Value).Distinct())
+            command.Parameters.AddWithValue(name, 1);
+        using var reader = command.ExecuteReader();
+        var lines = new List<string>();
+        while (reader.Read())
+            lines.Add(reader.GetString(3));
+        return lines;
+    }
+
+    [GeneratedRegex("FROM \"(Shots|Traces)\"")]
+    private static partial Regex FromShots();
+
+    [GeneratedRegex("^SCAN (s|t|Shots|Traces)\\b")]
+    private static partial Regex ScanOfShots();
+
+    [GeneratedRegex(@"@\w+")]
+    private static partial Regex Parameter();
+
+    /// <summary>Hears every command that is sent to one database.</summary>
+    private sealed class Asked : IDisposable, IObserver<DiagnosticListener>, IObserver<KeyValuePair<string, object?>>
+    {
+        private readonly ConcurrentBag<IDisposable> _heard = [];
+        private readonly string _file;
+
+        public Asked(string file)
+        {
+            _file = file;
+            _heard.Add(DiagnosticListener.AllListeners.Subscribe(this));
+        }
+
+        public ConcurrentBag<string> Texts { get; } = [];
+
+        public void OnNext(DiagnosticListener value)
+        {
+            if (value.Name == "Microsoft.EntityFrameworkCore")
+                _heard.Add(value.Subscribe(this));
+        }
+
+        public void OnNext(KeyValuePair<string, object?> value)
+        {
+            if (value.Value is CommandEventData { Command: { } command } && command.Connection?.DataSource == _file)
+                Texts.Add(command.CommandText);
+        }
+
+        public void OnCompleted() { }
+
+        public void OnError(Exception error) { }
+
+        public void Dispose()
+        {
+            foreach (var listener in _heard)
+                listener.Dispose();
+        }
+    }
+}
