@@ -176,6 +176,8 @@ test('a shot is judged by another school, which says why it differs, and the she
   await page.getByRole('radio', { name: 'Time and ratio' }).focus();
   await page.keyboard.press('Space');
   await expect(page.getByRole('radio', { name: 'Time and ratio' })).toBeChecked();
+  // what the school holds is said once the server knows of it; the radio is checked before
+  await expect(page.getByText('The yield in the time that the plan is meant for.')).toBeVisible();
   await page.goto('/taste/12');
   await expect(why.getByText('judged by time and ratio')).toBeVisible();
 });
