@@ -42,11 +42,13 @@ export default function LedgerPage() {
     order,
     ascending: ascending || undefined,
   };
-  const { data: found, error } = useQuery({
+  const { data: answer, error } = useQuery({
     queryKey: ['shots', query],
     queryFn: () => data(api.GET('/api/shots', { params: { query } })),
     placeholderData: keepPreviousData,
   });
+  // forty lines take a while to lay out: they are worked at in pieces, so that the page can still be scrolled meanwhile
+  const found = useDeferredValue(answer);
   const restore = useRestore();
   const pin = useCallback(
     (id: number) =>
