@@ -63,6 +63,26 @@ public static class LedgerEndpoints
         PageNumber.Check(page);
         // once for all that is asked: every opening prepares the connection anew
         await db.Database.OpenConnectionAsync(cancel);
+        try
+        {
+            return await ReadAsync(db, filter, page, size, order, ascending, cancel);
+        }
+        finally
+        {
+            await db.Database.CloseConnectionAsync();
+        }
+    }
+
+    private static async Task<LedgerPage> ReadAsync(
+        RuddyContext db,
+        LedgerFilter filter,
+        int page,
+        int size,
+        LedgerOrder order,
+        bool ascending,
+        CancellationToken cancel
+    )
+    {
         var shots = await filter.InAsync(db, cancel);
         var rows = await LedgerLines.ReadAsync(Ordered(shots, order, ascending).Skip(page * size).Take(size + 1), cancel);
         // counting all that fits costs more than showing it: beyond some it is said that there are more
