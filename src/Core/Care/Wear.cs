@@ -251,8 +251,8 @@ public static class Wear
     /// <summary>Median of the last shots that tell of an instrument; null where too few do.</summary>
     private static double? Lately(IReadOnlyList<WearShot> shots, Func<WearShot, double?> of)
     {
-        var last = shots.Select(of).OfType<double>().TakeLast(InstrumentShots).Order().ToList();
-        return last.Count >= FewestOfAnInstrument ? last[last.Count / 2] : null;
+        double[] last = [.. shots.Select(of).OfType<double>().TakeLast(InstrumentShots)];
+        return last.Length >= FewestOfAnInstrument ? Hampel.Median(last) : null;
     }
 
     /// <summary>Each value less the median of the first of its plan; plans with too few of them tell nothing.</summary>
