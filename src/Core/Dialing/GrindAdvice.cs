@@ -63,7 +63,7 @@ public sealed record GrindSuggestion(
 public sealed class GrindAdvice
 {
     private const double MostStepsBeyond = 5;
-    private const double LeastStepsBeyond = 2;
+    private const double LeastStepsBeyond = 3;
     private const double ReferenceAge = 8;
     private const double GassyDays = 5;
     private const double ReferenceDose = 15;

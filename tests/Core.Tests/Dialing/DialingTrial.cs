@@ -37,6 +37,9 @@ public static class DialingTrial
     private const double ShotsADay = 2;
     private const double FirstAge = 6;
     private const double ArmNoise = 0.12;
+    private const int RightPucks = 24;
+    private const int RightSteps = 2;
+    private const int ReadBackOfEach = 4; // and of the first pulls all
 
     // what a grind may be off by, either way, for a shot to land: logarithm of the resistance
     private const double GrindBand = 0.13;
@@ -62,7 +65,7 @@ public static class DialingTrial
         var right = RightGrind(house, sheet, best);
         var seen = seed * 10_000;
 
-        (double? Resistivity, Measures Measures, double Seconds) Pull(double setting, double age)
+        (double? Resistivity, Trace Trace, ShotReading Reading, double Seconds) Pull(double setting, double age)
         {
             var arm = Math.Clamp(Math.Exp(random.Normal(ArmNoise)), 0.6, 1.45);
             var plan = Plan with
@@ -70,8 +73,9 @@ public static class DialingTrial
                 Phases = [.. Plan.Phases.Select(p => p with { ToBar = Math.Clamp(p.ToBar * arm, 0.5, 11.5) })],
             };
             var (trace, cued, _) = World.Record(house.Pull(sheet with { Plan = plan }, Grind(setting, age), seen++), YieldGrams);
-            var measures = MeasureShot.Read(trace, Moments.None, DoseGrams, WaterC).Measures;
-            return (measures.R10 is { } r10 ? GrindResistivity.Of(r10, DoseGrams, sheet.Bed.Basket) : null, measures, cued);
+            var reading = MeasureShot.Read(trace, Moments.None, DoseGrams, WaterC);
+            double? rho = reading.Measures.R10 is { } r10 ? GrindResistivity.Of(r10, DoseGrams, sheet.Bed.Basket) : null;
+            return (rho, trace, reading, cued);
         }
 
         bool GrindMissed(double setting, double age) => Math.Abs(Math.Log(Grind(setting, age) / right)) > GrindBand;
@@ -112,45 +116,44 @@ public static class DialingTrial
                 cupByAdvice++;
             if (followed.Resistivity is not { } rho)
                 continue;
-            known.Add(new(1, 1, advised, age, DoseGrams, rho, 0, followed.Measures.R10MeanBar, followed.Measures.R10WetSeconds));
-            // the puck's behaviour is read back now and then: it is the coffee's and hardly moves
-            if (n is 0 or 1 or 2 or 5)
-            {
-                var before = GrindResistivity.With(sheet, rho);
-                var (trace, _, _) = World.Record(house.Pull(sheet, Grind(advised, age), seen - 1), YieldGrams);
-                if (
-                    PuckReadBack.Of(
-                        belief?.Next(before, 0.2) ?? PuckBelief.Before(before, 0.3),
-                        trace,
-                        MeasureShot.Read(trace, Moments.None, DoseGrams, WaterC)
-                    ) is
-                    { } told
-                )
-                    belief = told.After;
-            }
+            var measures = followed.Reading.Measures;
+            known.Add(new(1, 1, advised, age, DoseGrams, rho, 0, measures.R10MeanBar, measures.R10WetSeconds));
+            // the puck is read back as the application does it, but not of every pull: it is the coffee's and hardly moves
+            if (n >= ReadBackOfEach && n % ReadBackOfEach != 0)
+                continue;
+            var before = GrindResistivity.With(sheet, rho);
+            belief = PuckReadBack
+                .Of(belief?.Next(before, 0.2) ?? PuckBelief.Before(before, 0.3), followed.Trace, followed.Reading)
+                ?.After
+                ?? belief;
         }
 
         return new(ShotsEach, grindByTime, grindByAdvice, cupByTime, cupByAdvice);
     }
 
-    /// <summary>The grind at which the plan, pulled as planned, lands in the middle of its time: the mean of four
-    /// pucks.</summary>
+    /// <summary>The grind at which the plan, pulled as planned, lands in the middle of its time: the mean of so many pucks that
+    /// it is known to about a hundredth.</summary>
     private static double RightGrind(IHousehold house, ShotConditions sheet, double seconds)
     {
-        double low = 0.3,
-            high = 3.5;
-        for (var i = 0; i < 7; i++)
+        double LogSeconds(double logGrind) =>
+            Enumerable
+                .Range(0, RightPucks)
+                .Average(n =>
+                    Math.Log(World.Record(house.Pull(sheet, Math.Exp(logGrind), (ulong)(900_000 + n)), YieldGrams).CuedAt)
+                );
+
+        // the time goes nearly as a power of the resistance
+        double before = Math.Log(1.2),
+            at = Math.Log(1.6),
+            wanted = Math.Log(seconds),
+            timeBefore = LogSeconds(before);
+        for (var i = 0; i < RightSteps; i++)
         {
-            var middle = Math.Sqrt(low * high);
-            var mean = Enumerable
-                .Range(1, 4)
-                .Average(n => World.Record(house.Pull(sheet, middle, (ulong)(900_000 + n)), YieldGrams).CuedAt);
-            if (mean < seconds)
-                low = middle;
-            else
-                high = middle;
+            var time = LogSeconds(at);
+            var next = at + ((wanted - time) * (at - before) / (time - timeBefore));
+            (before, timeBefore, at) = (at, time, Math.Clamp(next, -1.2, 1.25));
         }
 
-        return Math.Sqrt(low * high);
+        return Math.Exp(at);
     }
 }
