@@ -18,7 +18,6 @@ public sealed class ReadBackTests(ITestOutputHelper output)
     private static readonly int Pucks = World.Whole ? 300 : 70;
     private const double Dose = 15;
     private const double Yield = 32;
-    private const double Bar = 6;
     private static readonly Machine Machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine with
     {
         WillingForceKgf = 30,
@@ -35,33 +34,10 @@ public sealed class ReadBackTests(ITestOutputHelper output)
 
     private static ShotConditions Sheet(PullPlan plan) => ShotConditions.Of(Machine, plan, Dose, Yield, 91);
 
-    /// <summary>Bar s a gram over 10 g under a steady pressure, of a puck that was first wetted gently and has swollen: 2.5 bar
-    /// until drops and five seconds more, then three seconds of 6 bar before anything counts.</summary>
-    private static double Steady(Func<double, double, double> cupAfterStep)
-    {
-        const double step = 0.02;
-        double? drops = null,
-            began = null;
-        var from = 0.0;
-        for (var t = step; t < 200; t += step)
-        {
-            var pressed = t > drops + 5;
-            var cup = cupAfterStep(pressed ? Bar : 2.5, step);
-            if (cup > 0.5)
-                drops ??= t;
-            if (t > drops + 8 && began is null)
-                (began, from) = (t, cup);
-            if (began is { } at && cup > from + 10)
-                return Bar * (t - at) / (cup - from);
-        }
-
-        return double.NaN;
-    }
-
     private static double OfPuck(ShotConditions puck)
     {
         var run = new ShotRun(puck with { Path = new(0.02, 0.02) });
-        return Steady(
+        return SteadyPressure.Resistance(
             (bar, step) =>
             {
                 run.Press(bar, step);
@@ -89,7 +65,7 @@ public sealed class ReadBackTests(ITestOutputHelper output)
         var took = clock.Elapsed.TotalMilliseconds;
         // the very same puck, asked under a steady pressure
         var imagined = house.Imagine(sheet, grind, 0.02, 0.02, new SeededRandom(seed));
-        var truth = Steady(
+        var truth = SteadyPressure.Resistance(
             (bar, step) =>
             {
                 imagined.Step(bar, step);
