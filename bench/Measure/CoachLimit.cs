@@ -24,7 +24,7 @@ public static class CoachLimit
     {
         foreach (var world in World.Both)
         {
-            foreach (var known in new[] { false, true })
+            foreach (var known in Enum.GetValues<PathKnown>())
             {
                 var off = Enumerable
                     .Range(0, Pucks)
@@ -43,7 +43,7 @@ public static class CoachLimit
                 yield return Row.AtLeast(
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"coach in the {world.Name} world, scale {(known ? "known from three pulls" : "never seen")}: hold "
+                        $"coach in the {world.Name} world, {CoachTrial.Words(known)}: hold "
                             + $"pressure within 10 % ({Share(m => m.Coach):0} %) over what a filter that knows that world has "
                             + $"({Share(m => m.Filter):0} %)"
                     ),
@@ -55,7 +55,7 @@ public static class CoachLimit
         }
     }
 
-    private static double Filtered(World world, ulong seed, CoachTrial trial, bool known)
+    private static double Filtered(World world, ulong seed, CoachTrial trial, PathKnown known)
     {
         var random = new SeededRandom(seed + 100_000);
         var house = world.Household(seed);
@@ -65,8 +65,8 @@ public static class CoachLimit
                 house.Imagine(
                     CoachTrial.Sheet,
                     Math.Exp(random.Normal(CoachTrial.GrindSd)),
-                    known ? house.SpoutSeconds : 0.2 + random.Uniform(),
-                    known ? house.ScaleSeconds : 0.2 + (0.6 * random.Uniform()),
+                    known != PathKnown.Nothing ? house.SpoutSeconds : 0.2 + random.Uniform(),
+                    known == PathKnown.Both ? house.ScaleSeconds : 0.2 + (0.6 * random.Uniform()),
                     new SeededRandom((ulong)random.Below(int.MaxValue))
                 )
             )

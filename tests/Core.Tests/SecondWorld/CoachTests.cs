@@ -9,12 +9,12 @@ public sealed class CoachTests(ITestOutputHelper output)
     private const int Pucks = 40;
 
     // Asked for are three pucks of four with a scale never seen and 85 of 100 with a known one, or nine tenths of what a particle
-    // filter has that knows the world (bench/Measure/CoachLimit.cs): 68 and 93 of 100 in the own world, 88 and 98 in the other
-    // one. These guard what was reached.
+    // filter has that knows the world (bench/Measure/CoachLimit.cs). These guard what was reached.
     [Theory]
-    [InlineData(false, 0.5, 0.8)]
-    [InlineData(true, 0.75, 0.95)]
-    public void Two_seconds_after_first_drops(bool known, double holdShare, double cupShare)
+    [InlineData(PathKnown.Nothing, 0.5, 0.8)]
+    [InlineData(PathKnown.Holder, 0.5, 0.8)]
+    [InlineData(PathKnown.Both, 0.75, 0.95)]
+    public void Two_seconds_after_first_drops(PathKnown known, double holdShare, double cupShare)
     {
         foreach (var world in World.Both)
         {
@@ -32,7 +32,7 @@ public sealed class CoachTests(ITestOutputHelper output)
             output.WriteLine(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"{world.Name}, scale {(known ? "known from three pulls" : "never seen")}: hold within 10 % "
+                    $"{world.Name}, {CoachTrial.Words(known)}: hold within 10 % "
                         + $"{hold.Count(h => Math.Abs(h) < 0.1) * 100.0 / hold.Count:0} of 100 ({hold.Count}), mean "
                         + $"{hold.Average():P1}, rms {Math.Sqrt(hold.Average(h => h * h)):P1}; cup within 1 g "
                         + $"{all.Count(o => Math.Abs(o.OffCupGrams) < 1) * 100.0 / all.Count:0} of 100, mean "

@@ -6,6 +6,19 @@ using RuddySpring.Core.Traces;
 
 namespace RuddySpring.Core.Tests.SecondWorld;
 
+/// <summary>What the three pulls before a trial told of the instruments.</summary>
+public enum PathKnown
+{
+    /// <summary>Neither scale nor holder was ever used.</summary>
+    Nothing,
+
+    /// <summary>The holder was, over another scale.</summary>
+    Holder,
+
+    /// <summary>Both were.</summary>
+    Both,
+}
+
 /// <summary>A coached pull in a world, after three pulls of the same coffee: what he said, beside what truly was.</summary>
 /// <param name="Hold">Pressure that he said holds the wanted flow, over the true one, less 1; null where 10 bar do not hold
 /// it.</param>
@@ -35,12 +48,23 @@ public sealed record CoachTrial(
     private static readonly Machine Machine = FamilyDefaults.Of(MachineFamily.PortableLever).Machine;
     private static readonly PullPlan Plan = ShippedPlans.EarlyPeak;
 
+    /// <summary>What is known, as a person says it.</summary>
+    public static string Words(PathKnown known) =>
+        known switch
+        {
+            PathKnown.Both => "scale and holder known from three pulls",
+            PathKnown.Holder => "scale never seen, holder known from three pulls on another one",
+            _ => "neither scale nor holder ever seen",
+        };
+
     /// <summary>The sheet.</summary>
     public static ShotConditions Sheet => ShotConditions.Of(Machine, Plan, Dose, Yield, WaterC);
 
     /// <summary>What a household has learned from three pulls: the puck to expect, and its spout and scale.</summary>
-    private static (PuckBelief Expected, double LetGoSeconds) Learn(IHousehold house, ulong seed, bool sameInstruments)
+    private static (PuckBelief Expected, double LetGoSeconds) Learn(IHousehold house, ulong seed, PathKnown known)
     {
+        if (known == PathKnown.Holder)
+            house = house.OnScale(0.2 + (0.6 * new SeededRandom((seed * 31) + 5).Uniform()));
         List<double> logs = [];
         PuckBelief? belief = null;
         List<double> letGo = [];
@@ -60,17 +84,30 @@ public sealed record CoachTrial(
         }
 
         var expected = belief!.Next(GrindResistivity.With(Sheet, Math.Exp(logs.Average())), 0.15);
-        return (sameInstruments ? expected : expected.WithPath(CupPathBelief.Unknown), LetGo.Expected(letGo));
+        return (
+            known switch
+            {
+                PathKnown.Both => expected,
+                PathKnown.Holder => expected.WithPath(
+                    CupPathBelief.Unknown with
+                    {
+                        Spout = PuckMemory.Of(expected).LearnedPath.Spout,
+                    }
+                ),
+                _ => expected.WithPath(CupPathBelief.Unknown),
+            },
+            LetGo.Expected(letGo)
+        );
     }
 
     /// <summary>Plays one; null where he never said stop.</summary>
     /// <param name="world">The world.</param>
     /// <param name="seed">Of household and pull.</param>
-    /// <param name="sameInstruments">Whether the three pulls before were on the same scale and spout.</param>
-    public static CoachTrial? Of(World world, ulong seed, bool sameInstruments)
+    /// <param name="known">Which of spout and scale the three pulls before were on.</param>
+    public static CoachTrial? Of(World world, ulong seed, PathKnown known)
     {
         var house = world.Household(seed);
-        var (expected, letGo) = Learn(house, seed, sameInstruments);
+        var (expected, letGo) = Learn(house, seed, known);
         var random = new SeededRandom(seed + 77);
         // today's grind is off by what a dialled-in grind is usually off by
         var pull = house.Pull(Sheet, Math.Exp(random.Normal(GrindSd)), (seed * 1000) + 500);

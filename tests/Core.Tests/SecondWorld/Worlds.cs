@@ -68,6 +68,9 @@ public interface IHousehold
     /// <summary>Lag of its scale, s.</summary>
     double ScaleSeconds { get; }
 
+    /// <summary>The same household with another scale, of a lag in s.</summary>
+    IHousehold OnScale(double scaleSeconds);
+
     /// <summary>A pull by a plan with a grind of so many times the household's usual resistance.</summary>
     IWorldPull Pull(ShotConditions sheet, double grind, ulong seed);
 
@@ -159,6 +162,8 @@ public abstract record World(string Name)
 
         private sealed record House(double SpoutSeconds, double ScaleSeconds) : IHousehold
         {
+            public IHousehold OnScale(double scaleSeconds) => this with { ScaleSeconds = scaleSeconds };
+
             public IWorldPull Pull(ShotConditions sheet, double grind, ulong seed) =>
                 new Run(
                     new SeededRandom(seed),
@@ -253,6 +258,8 @@ public abstract record World(string Name)
 
         private sealed record House(OtherCoffee Coffee, double SpoutSeconds, double ScaleSeconds) : IHousehold
         {
+            public IHousehold OnScale(double scaleSeconds) => this with { ScaleSeconds = scaleSeconds };
+
             public IWorldPull Pull(ShotConditions sheet, double grind, ulong seed) =>
                 new Run(new SeededRandom(seed), sheet, this, grind * UsualResistance);
 
