@@ -39,7 +39,7 @@ public sealed record ShotBelief(
     School School
 )
 {
-    private const int MostShots = 300;
+    private const int MostShots = 120;
     internal const double UsualAge = 8;
 
     /// <summary>The times to the yield that count as landing here.</summary>
