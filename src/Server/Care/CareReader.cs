@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Care;
+using RuddySpring.Server.Household;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
 
@@ -162,7 +163,14 @@ public static class CareReader
 
     /// <summary>Shots and water of a machine, day by day of a clock: what was poured or drawn for a shot is the cup, what the
     /// puck keeps, and what stays in the machine.</summary>
-    private static async Task<IReadOnlyList<DayOfUse>> UseAsync(
+    private static Task<IReadOnlyList<DayOfUse>> UseAsync(
+        RuddyContext db,
+        BenchMachine machine,
+        TimeSpan offset,
+        CancellationToken cancel
+    ) => ShotMemory.OfAsync(db, (machine.Id, offset), () => ReadUseAsync(db, machine, offset, cancel), cancel);
+
+    private static async Task<IReadOnlyList<DayOfUse>> ReadUseAsync(
         RuddyContext db,
         BenchMachine machine,
         TimeSpan offset,

@@ -3,6 +3,7 @@ using RuddySpring.Core.Care;
 using RuddySpring.Core.Heat;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Traces;
+using RuddySpring.Server.Household;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
 
@@ -46,7 +47,15 @@ public static class WearReader
         }
     }
 
-    private static async Task<IReadOnlyList<WearShot>> ShotsAsync(
+    private static Task<IReadOnlyList<WearShot>> ShotsAsync(
+        RuddyContext db,
+        int machineId,
+        DateTime from,
+        DateTime to,
+        CancellationToken cancel
+    ) => ShotMemory.OfAsync(db, (machineId, from, to), () => ReadAsync(db, machineId, from, to, cancel), cancel);
+
+    private static async Task<IReadOnlyList<WearShot>> ReadAsync(
         RuddyContext db,
         int machineId,
         DateTime from,

@@ -170,6 +170,7 @@ public static class RuddyServer
             .AddSignalR()
             .AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));
         services.AddSingleton(_ => new SteadyClock(options.Speed));
+        services.AddSingleton<ShotMemory>();
         services.AddSingleton<Troubles>();
         services.AddSingleton<Screens>();
         services.AddSingleton<InstrumentDesk>();

@@ -74,7 +74,12 @@ public sealed record ShotBelief(
         var basket = await db.Baskets.AsNoTracking().SingleOrDefaultAsync(b => b.Id == sheet.BasketId, cancel);
         var known = grinder is null ? [] : await KnownAsync(grinder.Id, db, cancel);
         var steps = new GrinderSteps(grinder?.Step ?? 1, grinder?.FinerIsLower ?? true);
-        var advice = GrindAdvice.Learn(steps, known);
+        var advice = await ShotMemory.OfAsync(
+            db,
+            (grinder?.Id, steps),
+            () => Task.FromResult(GrindAdvice.Learn(steps, known)),
+            cancel
+        );
         var age = bag is null ? UsualAge : BenchEndpoints.DaysFromRoast(bag, time);
         var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
         var (bagId, basketId) = (bag?.Id ?? 0, basket?.Id ?? 0);
@@ -113,14 +118,20 @@ public sealed record ShotBelief(
     /// <param name="db">The store.</param>
     /// <param name="cancel">The request's.</param>
     /// <param name="before">Only those pulled before, UTC; null for all.</param>
-    internal static async Task<List<GrindShot>> KnownAsync(
+    public static Task<IReadOnlyList<GrindShot>> KnownAsync(
         int grinderId,
         RuddyContext db,
         CancellationToken cancel,
         DateTime? before = null
+    ) => ShotMemory.OfAsync(db, (grinderId, before), () => ReadAsync(grinderId, db, before ?? DateTime.MaxValue, cancel), cancel);
+
+    private static async Task<IReadOnlyList<GrindShot>> ReadAsync(
+        int grinderId,
+        RuddyContext db,
+        DateTime until,
+        CancellationToken cancel
     )
     {
-        var until = before ?? DateTime.MaxValue;
         var shots = await db
             .Shots.AsNoTracking()
             .Where(s => s.DeletedAt == null && s.GrinderId == grinderId && s.GrindSetting != null && s.PulledAt < until)

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Shots;
 using RuddySpring.Core.Traces;
+using RuddySpring.Server.Household;
 using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
@@ -45,7 +46,10 @@ public static class PullLearning
     private const double MostMisfitGrams = 1.5;
 
     /// <summary>Pulls that taught something, newest first.</summary>
-    public static async Task<List<TaughtBy>> TaughtAsync(RuddyContext db, CancellationToken cancel)
+    public static Task<IReadOnlyList<TaughtBy>> TaughtAsync(RuddyContext db, CancellationToken cancel) =>
+        ShotMemory.OfAsync(db, nameof(TaughtAsync), () => ReadAsync(db, cancel), cancel);
+
+    private static async Task<IReadOnlyList<TaughtBy>> ReadAsync(RuddyContext db, CancellationToken cancel)
     {
         var shots = await db.Set<ShotTrace>()
             .AsNoTracking()
