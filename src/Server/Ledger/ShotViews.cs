@@ -59,10 +59,10 @@ public static class ShotViews
             .Include(s => s.Trace)
             .Where(s => ids.Contains(s.Id) && s.DeletedAt == null)
             .ToDictionaryAsync(s => s.Id, cancel);
-        return
-        [
-            .. ids.Select(id => Whole(shots.GetValueOrDefault(id) ?? throw new NotThereException($"There is no shot {id}."))),
-        ];
+        var inOrder = ids.Select(id => shots.GetValueOrDefault(id) ?? throw new NotThereException($"There is no shot {id}."))
+            .ToList();
+        // reading a trace takes some milliseconds, and twenty may be asked for
+        return [.. inOrder.AsParallel().AsOrdered().Select(Whole)];
     }
 
     private static ShotView Whole(Shot shot)

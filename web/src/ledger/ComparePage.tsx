@@ -1,10 +1,11 @@
 import { Box, chakra, Flex } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { TextLink } from '../shared/ui/TextLink';
 import { Button, Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
+import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 import { comparisonOf } from './comparison';
@@ -41,25 +42,16 @@ export default function ComparePage() {
   const { view, change, address } = useCompareView();
   const { ids, against, from, above, below, beside } = view;
   const [ahead, setAhead] = useState<number | null>(null);
+  // known before the shots are, so that they are drawn once
+  const [ref, width] = useWidth<HTMLDivElement>();
   const { data: comparison, error } = useQuery(comparisonOf(ids));
-  const units = useUnits();
-  const said = (value: Schemas['ComparedValue'], of: Schemas['ComparedThing']) =>
-    value.number === null
-      ? { value: units.sentence(value.text || '\u2013'), unit: '' }
-      : units.quantity(value.number, of.unit, of.digits);
-  const inWords = (thing: Schemas['ComparedThing']) => {
-    const { value, unit } = said(thing.values[0]!, thing);
-    return `${value} ${unit}`.trim();
-  };
-  const meanOf = (d: Schemas['ComparedThing']) => units.quantity(d.set!.mean, d.unit, d.digits).value;
-  const spreadOf = (d: Schemas['ComparedThing']) =>
-    units.quantity(d.set!.spread, d.unit === 'degC' ? 'K' : d.unit, Math.max(1, d.digits)).value;
+  // what is asked for is the drawing: the table of some hundred cells follows it
+  const laidOut = useDeferredValue(comparison, undefined);
   const quantities = shown.map((q) => (
     <option key={q} value={q}>
       {q === 'grams' ? 'cup' : q}
     </option>
   ));
-  const isSet = (comparison?.shots.length ?? 0) > 2;
 
   return (
     <>
@@ -74,113 +66,133 @@ export default function ComparePage() {
           </Flex>
         }
       />
-      {!comparison ? (
-        <Waiting error={error} />
-      ) : (
-        <>
-          <Panel mb="4">
-            <Flex gap="3" wrap="wrap" mb="2" align="flex-end">
-              <Chosen label="Drawn" value={beside ? 'beside' : ''} onChange={(v) => change({ beside: v ? '' : null })}>
-                <option value="">over each other</option>
-                <option value="beside">beside each other</option>
-              </Chosen>
-              <Chosen label="Against" value={against} onChange={(v) => change({ against: v, below: null })}>
-                <option value="seconds">seconds</option>
-                <option value="grams">grams in the cup</option>
-              </Chosen>
-              {against === 'seconds' && (
-                <Chosen label="Align at" value={from} onChange={(v) => change({ from: v })}>
-                  {Object.entries(froms).map(([key, word]) => (
-                    <option key={key} value={key}>
-                      {word}
-                    </option>
-                  ))}
-                </Chosen>
-              )}
-              <Chosen label={beside ? 'Quantity' : 'Above'} value={above} onChange={(v) => change({ above: v })}>
-                {quantities}
-              </Chosen>
-              {!beside && (
-                <Chosen label="Below" value={below} onChange={(v) => change({ below: v })}>
-                  {quantities}
-                </Chosen>
-              )}
-            </Flex>
-            {beside ? (
-              <SideBySide shots={comparison.shots} against={against} from={from} above={above} />
-            ) : (
-              <>
-                <Legend shots={comparison.shots} ahead={ahead} point={setAhead} />
-                <Overlay
-                  shots={comparison.shots}
-                  against={against}
-                  from={from}
-                  above={above}
-                  below={below}
-                  ahead={ahead}
-                  point={setAhead}
-                />
-              </>
-            )}
-            {comparison.bestOfBag !== null && comparison.shots.length < mostCompared && (
-              <Button
-                tone="quiet"
-                mt="2"
-                onClick={() => change({ ids: `${ids},${comparison.bestOfBag}` })}
-              >{`Add the best of ${comparison.shots[0]!.shot.bag}, shot ${comparison.bestOfBag}`}</Button>
-            )}
-          </Panel>
-          {comparison.shots.length === 2 && (
-            <WhyDiffer first={comparison.shots[0]!.shot.id} second={comparison.shots[1]!.shot.id} />
+      <Panel mb="4">
+        <Box ref={ref} />
+        <Flex gap="3" wrap="wrap" mb="2" align="flex-end">
+          <Chosen label="Drawn" value={beside ? 'beside' : ''} onChange={(v) => change({ beside: v ? '' : null })}>
+            <option value="">over each other</option>
+            <option value="beside">beside each other</option>
+          </Chosen>
+          <Chosen label="Against" value={against} onChange={(v) => change({ against: v, below: null })}>
+            <option value="seconds">seconds</option>
+            <option value="grams">grams in the cup</option>
+          </Chosen>
+          {against === 'seconds' && (
+            <Chosen label="Align at" value={from} onChange={(v) => change({ from: v })}>
+              {Object.entries(froms).map(([key, word]) => (
+                <option key={key} value={key}>
+                  {word}
+                </option>
+              ))}
+            </Chosen>
           )}
-          <Panel overflowX="auto" position="relative" tabIndex={0} role="region" aria-label="What differs">
-            <H2>What differs</H2>
-            <Differences>
-              <thead>
-                <tr>
-                  <th scope="col">
-                    <chakra.span srOnly>Measure</chakra.span>
-                  </th>
-                  {comparison.shots.map((s, i) => (
-                    <th key={s.shot.id} scope="col">
-                      <TextLink to={`/taste/${s.shot.id}`}>
-                        {letterOf(i)}, shot {s.shot.id}
-                      </TextLink>
-                    </th>
-                  ))}
-                  {isSet && <th scope="col">Mean, spread</th>}
-                  <th scope="col">
-                    <chakra.span srOnly>Unit</chakra.span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {comparison.differences.map((d) => (
-                  <tr key={d.label}>
-                    <th scope="row">{d.label}</th>
-                    {d.values.map((value, i) => (
-                      <td key={i}>{said(value, d).value}</td>
-                    ))}
-                    {isSet && <td>{d.set && `${meanOf(d)} \u00b1 ${spreadOf(d)}`}</td>}
-                    <td>{units.quantity(0, d.unit).unit}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </Differences>
-            {isSet && (
-              <Box mt="3" fontSize="14px" color="quiet">
-                The spread is one standard deviation.
-              </Box>
+          <Chosen label={beside ? 'Quantity' : 'Above'} value={above} onChange={(v) => change({ above: v })}>
+            {quantities}
+          </Chosen>
+          {!beside && (
+            <Chosen label="Below" value={below} onChange={(v) => change({ below: v })}>
+              {quantities}
+            </Chosen>
+          )}
+        </Flex>
+        {!comparison ? (
+          <Waiting error={error} />
+        ) : beside ? (
+          <SideBySide shots={comparison.shots} against={against} from={from} above={above} />
+        ) : (
+          <>
+            <Legend shots={comparison.shots} ahead={ahead} point={setAhead} />
+            {width > 0 && (
+              <Overlay
+                width={width}
+                shots={comparison.shots}
+                against={against}
+                from={from}
+                above={above}
+                below={below}
+                ahead={ahead}
+                point={setAhead}
+              />
             )}
-            {comparison.same.length > 0 && (
-              <Box mt="4" fontSize="14px" color="quiet" maxWidth="90ch">
-                The same, near enough: {comparison.same.map((s) => `${s.label} ${inWords(s)}`).join('; ')}.
-              </Box>
-            )}
-          </Panel>
-        </>
+          </>
+        )}
+        {comparison && comparison.bestOfBag !== null && comparison.shots.length < mostCompared && (
+          <Button
+            tone="quiet"
+            mt="2"
+            onClick={() => change({ ids: `${ids},${comparison.bestOfBag}` })}
+          >{`Add the best of ${comparison.shots[0]!.shot.bag}, shot ${comparison.bestOfBag}`}</Button>
+        )}
+      </Panel>
+      {comparison?.shots.length === 2 && (
+        <WhyDiffer first={comparison.shots[0]!.shot.id} second={comparison.shots[1]!.shot.id} />
       )}
+      {laidOut && <WhatDiffers comparison={laidOut} />}
     </>
+  );
+}
+
+/** A table of only what differs, and what is the same in words. */
+function WhatDiffers({ comparison }: { comparison: Schemas['Comparison'] }) {
+  const units = useUnits();
+  const said = (value: Schemas['ComparedValue'], of: Schemas['ComparedThing']) =>
+    value.number === null
+      ? { value: units.sentence(value.text || '\u2013'), unit: '' }
+      : units.quantity(value.number, of.unit, of.digits);
+  const inWords = (thing: Schemas['ComparedThing']) => {
+    const { value, unit } = said(thing.values[0]!, thing);
+    return `${value} ${unit}`.trim();
+  };
+  const meanOf = (d: Schemas['ComparedThing']) => units.quantity(d.set!.mean, d.unit, d.digits).value;
+  const spreadOf = (d: Schemas['ComparedThing']) =>
+    units.quantity(d.set!.spread, d.unit === 'degC' ? 'K' : d.unit, Math.max(1, d.digits)).value;
+  const isSet = comparison.shots.length > 2;
+  return (
+    <Panel overflowX="auto" position="relative" tabIndex={0} role="region" aria-label="What differs">
+      <H2>What differs</H2>
+      <Differences>
+        <thead>
+          <tr>
+            <th scope="col">
+              <chakra.span srOnly>Measure</chakra.span>
+            </th>
+            {comparison.shots.map((s, i) => (
+              <th key={s.shot.id} scope="col">
+                <TextLink to={`/taste/${s.shot.id}`}>
+                  {letterOf(i)}, shot {s.shot.id}
+                </TextLink>
+              </th>
+            ))}
+            {isSet && <th scope="col">Mean, spread</th>}
+            <th scope="col">
+              <chakra.span srOnly>Unit</chakra.span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {comparison.differences.map((d) => (
+            <tr key={d.label}>
+              <th scope="row">{d.label}</th>
+              {d.values.map((value, i) => (
+                <td key={i}>{said(value, d).value}</td>
+              ))}
+              {isSet && <td>{d.set && `${meanOf(d)} \u00b1 ${spreadOf(d)}`}</td>}
+              <td>{units.quantity(0, d.unit).unit}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Differences>
+      {isSet && (
+        <Box mt="3" fontSize="14px" color="quiet">
+          The spread is one standard deviation.
+        </Box>
+      )}
+      {comparison.same.length > 0 && (
+        <Box mt="4" fontSize="14px" color="quiet" maxWidth="90ch">
+          The same, near enough: {comparison.same.map((s) => `${s.label} ${inWords(s)}`).join('; ')}.
+        </Box>
+      )}
+    </Panel>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Box, chakra } from '@chakra-ui/react';
+import { chakra } from '@chakra-ui/react';
 import { useId, useMemo } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { Frame, Hatch } from '../shared/plot/Frame';
@@ -6,7 +6,6 @@ import { quantity } from '../shared/plot/quantity';
 import { lineRows } from '../shared/plot/rows';
 import { bandPath, linear, path, roundUp, type Point } from '../shared/plot/scale';
 import { Tabled } from '../shared/plot/Tabled';
-import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 import {
@@ -16,6 +15,7 @@ import {
   dashOf,
   letterOf,
   lineOf,
+  pointsFor,
   type Against,
   type From,
   type Shown,
@@ -33,41 +33,56 @@ interface Props {
   height?: number;
 }
 
+// styled once for all letters: twenty shots carry some hundred
+const Lines = chakra('g', { base: { '& text': { fontSize: '11px', fontWeight: 650 } } });
+
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-/**
- * Several shots over each other, two quantities one above the other. Which shot a line belongs to is said by the
- * letters it carries and by its dash.
- */
-export function Overlay(props: Props) {
-  const [ref, width] = useWidth<HTMLDivElement>();
-  return <Box ref={ref}>{width > 0 && <WithTable {...props} width={width} />}</Box>;
-}
-
+/** The lines of a quantity, one a shot. */
 function useLines({ shots, against, from, above, below }: Props) {
   const units = useUnits();
   return useMemo(() => {
-    const of = (what: Shown | 'plan') => shots.map((shot) => lineOf(shot, what, against, from, units));
+    const most = pointsFor(shots.length);
+    const of = (what: Shown | 'plan') => shots.map((shot) => lineOf(shot, what, against, from, units, most));
     return { upper: of(above), lower: of(below), plans: above === 'pressure' ? of('plan') : [] };
   }, [shots, against, from, above, below, units]);
 }
 
-function WithTable(props: Props & { width: number }) {
+/**
+ * Several shots over each other, two quantities one above the other, of a width in px. Which shot a line belongs to is
+ * said by the letters it carries and by its dash.
+ */
+export function Overlay(props: Props & { width: number }) {
   const { shots, against, from, above, below, height = 460 } = props;
   const units = useUnits();
-  const { upper, lower } = useLines(props);
   const along = alongOf(against, from);
-  const sorted = (points: Point[]) => points.toSorted((a, b) => a[0] - b[0]);
-  const column = (what: Shown) => (line: Point[], i: number) => ({
-    name: `${letterOf(i)}, ${axisOf(what, units).unit}`,
-    line: sorted(line),
-    digits: what === 'flow' ? 2 : 1,
-  });
+  const columns = (lineIn: (shot: Schemas['ShotView'], what: Shown) => Point[]) =>
+    [above, below].flatMap((what) =>
+      shots.map((shot, i) => ({
+        name: `${letterOf(i)}, ${axisOf(what, units).unit}`,
+        line: lineIn(shot, what),
+        digits: what === 'flow' ? 2 : 1,
+      })),
+    );
+  // the numbers are worked out when somebody asks for them
+  const rows = () =>
+    lineRows(
+      capital(along),
+      1,
+      columns((shot, what) => lineOf(shot, what, against, from, units).toSorted((a, b) => a[0] - b[0])),
+    ).rows();
   return (
     <Tabled
       label={`${shots.length} shots over each other, ${along}`}
       height={height}
-      table={lineRows(capital(along), 1, [...upper.map(column(above)), ...lower.map(column(below))])}
+      table={{
+        ...lineRows(
+          capital(along),
+          1,
+          columns(() => []),
+        ),
+        rows,
+      }}
     >
       <OverlayDrawing {...props} />
     </Tabled>
@@ -125,16 +140,9 @@ export function OverlayDrawing(props: Props & { width: number; y?: number }) {
       return p && Number.isFinite(p[1]) ? (
         <g key={part}>
           <circle cx={x(p[0])} cy={sy(p[1])} r="8.5" fill={ink('panel')} stroke={quantity[what].stroke} />
-          <chakra.text
-            x={x(p[0])}
-            y={sy(p[1]) + 4}
-            textAnchor="middle"
-            fill={ink('text')}
-            fontSize="11px"
-            fontWeight={650}
-          >
+          <text x={x(p[0])} y={sy(p[1]) + 4} textAnchor="middle" fill={ink('text')}>
             {letterOf(index)}
-          </chakra.text>
+          </text>
         </g>
       ) : null;
     });
@@ -168,7 +176,7 @@ export function OverlayDrawing(props: Props & { width: number; y?: number }) {
             </chakra.text>
           </>
         )}
-        {lines(upper, above, y)}
+        <Lines>{lines(upper, above, y)}</Lines>
       </Frame>
       <Frame
         left={left}
@@ -182,7 +190,7 @@ export function OverlayDrawing(props: Props & { width: number; y?: number }) {
         xLabel={along}
         yLabel={lowerAxis.label}
       >
-        {lines(lower, below, g)}
+        <Lines>{lines(lower, below, g)}</Lines>
       </Frame>
     </svg>
   );

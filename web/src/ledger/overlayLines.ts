@@ -26,7 +26,10 @@ export const letterOf = (index: number) => String.fromCharCode(65 + index);
 const dashes = [undefined, '9 4', '3 3', '14 4 3 4', '1.5 3.5'] as const;
 export const dashOf = (index: number) => dashes[index % dashes.length];
 
-const mostPoints = 500;
+/** Points of all lines of a quantity together; each has its share of them, and more than it can show at the least. */
+const mostPoints = 6000;
+const leastPoints = 250;
+export const pointsFor = (shots: number) => Math.max(leastPoints, Math.min(500, mostPoints / Math.max(1, shots)));
 
 const offsetOf = ({ moments: m }: Schemas['ShotView'], from: From) =>
   ({ lever: 0, pressure: m.firstPressure, drops: m.firstDrops, peak: m.peak })[from] ?? 0;
@@ -38,6 +41,7 @@ export function lineOf(
   against: Against,
   from: From,
   units: Units,
+  most = pointsFor(1),
 ): Point[] {
   const { curves, resistance } = shot;
   const offset = offsetOf(shot, from);
@@ -50,9 +54,9 @@ export function lineOf(
     grams: curves.weightGrams,
     plan: curves.planBar,
   }[what];
-  const line = evenly(values, curves.stepSeconds, offset, mostPoints);
+  const line = evenly(values, curves.stepSeconds, offset, most);
   if (against === 'seconds') return line.map(([x, y]) => [x, y * factor]);
-  const grams = evenly(curves.weightGrams, curves.stepSeconds, offset, mostPoints);
+  const grams = evenly(curves.weightGrams, curves.stepSeconds, offset, most);
   return line.flatMap(([, y], i) => {
     const x = grams[i]?.[1];
     return x === undefined || !Number.isFinite(x) ? [] : [[Math.max(0, x), Math.max(0, y * factor)] as const];
