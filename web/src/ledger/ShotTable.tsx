@@ -1,6 +1,6 @@
 import { dayOf, timeOfDay } from '../shared/clock';
 import { chakra } from '@chakra-ui/react';
-import { memo, type ReactNode } from 'react';
+import { memo, startTransition, useEffect, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { SmallTrace } from '../shared/plot/SmallTrace';
@@ -190,9 +190,28 @@ interface Props {
   sort: (by: Order) => void;
 }
 
+/** Lines that are laid out at once: what a tall screen shows. */
+const atOnce = 14;
+
+/** Height of a line, px: room is kept for those that are not laid out yet, so that nothing jumps. */
+const lineHeight = 67;
+
+/** How many lines are there by now: a few at first, and a few more after each painting. */
+function useGrowing(shots: Props['shots']): number {
+  const [grown, setGrown] = useState({ shots, count: atOnce });
+  const count = grown.shots === shots ? grown.count : atOnce;
+  useEffect(() => {
+    if (count >= shots.length) return;
+    const frame = requestAnimationFrame(() => startTransition(() => setGrown({ shots, count: count + atOnce })));
+    return () => cancelAnimationFrame(frame);
+  }, [shots, count]);
+  return Math.min(count, shots.length);
+}
+
 /** The shots of a page of the ledger. */
 export function ShotTable({ shots, columns, pinned, pin, open, ...sorting }: Props) {
   const units = useUnits();
+  const count = useGrowing(shots);
   const chosen = columns.join() !== usualColumns.join();
   return (
     <ShotsTable>
@@ -220,7 +239,7 @@ export function ShotTable({ shots, columns, pinned, pin, open, ...sorting }: Pro
         </tr>
       </thead>
       <tbody>
-        {shots.map((s) => (
+        {shots.slice(0, count).map((s) => (
           <ShotRow
             key={s.id}
             shot={s}
@@ -231,6 +250,11 @@ export function ShotTable({ shots, columns, pinned, pin, open, ...sorting }: Pro
             open={open}
           />
         ))}
+        {count < shots.length && (
+          <tr aria-hidden="true">
+            <td height={(shots.length - count) * lineHeight} />
+          </tr>
+        )}
       </tbody>
     </ShotsTable>
   );

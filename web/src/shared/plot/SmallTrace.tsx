@@ -1,4 +1,5 @@
 import { quantity } from './quantity';
+import { tenth } from './scale';
 
 interface Props {
   /** Even points in 1/20 bar, a byte each, in base64; empty without a gauge. */
@@ -16,7 +17,7 @@ export function SmallTrace({ pressure, weight, width = 120, height = 40 }: Props
     return Array.from(
       bytes,
       (byte, i) =>
-        `${((i / Math.max(1, bytes.length - 1)) * (width - 4) + 2).toFixed(1)},${(height - 2 - (byte.charCodeAt(0) / most) * (height - 4)).toFixed(1)}`,
+        `${tenth((i / Math.max(1, bytes.length - 1)) * (width - 4) + 2)},${tenth(height - 2 - (byte.charCodeAt(0) / most) * (height - 4))}`,
     ).join(' ');
   };
   return (

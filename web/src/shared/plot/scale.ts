@@ -16,7 +16,7 @@ export function linear(domain: [number, number], range: [number, number]) {
 }
 
 /** A coordinate to a tenth of a pixel; `toFixed` says the same and takes five times as long. */
-const tenth = (v: number) => Math.round(v * 10) / 10;
+export const tenth = (v: number) => Math.round(v * 10) / 10;
 
 /** SVG path through points; gaps where a value is no number. */
 export function path(points: Iterable<Point>, x: (v: number) => number, y: (v: number) => number): string {
