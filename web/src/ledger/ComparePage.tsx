@@ -24,7 +24,7 @@ const Differences = chakra('table', {
     minWidth: 'min(100%, 520px)',
     '& th, & td': { px: '3', py: '1', verticalAlign: 'top' },
     '& th': { fontWeight: 500, color: 'quiet', textAlign: 'start' },
-    '& thead th': { color: 'text', textAlign: 'end' },
+    '& thead th': { color: 'text', textAlign: 'end', whiteSpace: 'nowrap' },
     '& td': {
       textAlign: 'end',
       fontStretch: '78%',
@@ -206,7 +206,7 @@ interface ChosenProps {
 /** One of a few ways to draw. */
 function Chosen({ label, value, onChange, children }: ChosenProps) {
   return (
-    <Box width="170px">
+    <Box width="190px">
       <Field label={label}>
         {(fieldIds) => (
           <Select {...fieldIds} value={value} onChange={(e) => onChange(e.target.value)}>
