@@ -23,8 +23,8 @@ test('pieces join, and reach from the first to the newest point', () => {
   const found = ends();
   expect(found.length).toBe(5);
   for (let i = 1; i < found.length; i++) expect(found[i]![0]).toBe(found[i - 1]![1]);
-  expect(found[0]![0]).toBe('0.0 50.0');
-  expect(found.at(-1)![1]).toBe(`199.0 ${(100 - points[199]![1]).toFixed(1)}`);
+  expect(found[0]![0]).toBe('0 50');
+  expect(found.at(-1)![1]).toBe(`199 ${(100 - points[199]![1]).toFixed(1)}`);
 });
 
 test('a full piece is left as it is when more comes, and the whole is the same as drawn at once', () => {
@@ -72,5 +72,5 @@ test('no point, one point, and a gap in time do no harm', () => {
     ],
     at(),
   );
-  expect(ends().at(-1)![1]).toBe('601.0 97.0');
+  expect(ends().at(-1)![1]).toBe('601 97');
 });

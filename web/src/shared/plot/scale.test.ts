@@ -16,7 +16,7 @@ describe('plot kit', () => {
         same,
         same,
       ),
-    ).toBe('M0.0 1.0L1.0 2.0M3.0 4.0');
+    ).toBe('M0 1L1 2M3 4');
   });
 
   it('closes a band that never goes below nothing', () => {
@@ -30,7 +30,7 @@ describe('plot kit', () => {
         same,
         same,
       ),
-    ).toBe('M0.0 0.7L1.0 5.5L1.0 4.5L0.0 0.0Z');
+    ).toBe('M0 0.7L1 5.5L1 4.5L0 0Z');
     expect(bandPath([[0, 1]], 0.5, same, same)).toBe('');
   });
 
