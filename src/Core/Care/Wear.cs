@@ -88,11 +88,13 @@ public static class Wear
     /// <param name="machine">The machine.</param>
     /// <param name="shots">Its shots in the order of time, since its spring or basket was last new.</param>
     /// <param name="sinceSeal">Its shots since the piston's seal was last cleaned or replaced.</param>
+    /// <param name="lately">Its last shots, whatever was mended since: gauge and scale are nobody's seal.</param>
     /// <param name="boilerBar">The boiler's gauge at the end of each session's warm-up, in the order of time, bar.</param>
     public static IReadOnlyList<WearFinding> Of(
         Machine machine,
         IReadOnlyList<WearShot> shots,
         IReadOnlyList<WearShot> sinceSeal,
+        IReadOnlyList<WearShot> lately,
         IReadOnlyList<double> boilerBar
     ) =>
         [
@@ -103,8 +105,8 @@ public static class Wear
                 SealOf(machine),
                 BoilerOf(machine, boilerBar),
                 RetentionOf(sinceSeal),
-                GaugeOf(sinceSeal),
-                ScaleOf(sinceSeal),
+                GaugeOf(lately),
+                ScaleOf(lately),
             }.OfType<WearFinding>(),
         ];
 

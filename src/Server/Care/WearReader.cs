@@ -29,11 +29,11 @@ public static class WearReader
         var mends = spec.PressureBy == PressureBy.Spring ? CareList.SpringService : CareList.Restrictor;
         var to = until ?? DateTime.MaxValue;
         var (mended, cleaned) = (await SinceAsync(mends), await SinceAsync(CareList.Seal));
-        var shots = await ShotsAsync(db, machineId, mended, to, cancel);
         return Wear.Of(
             spec,
-            shots,
-            mended == cleaned ? shots : await ShotsAsync(db, machineId, cleaned, to, cancel),
+            await ShotsAsync(db, machineId, mended, to, cancel),
+            await ShotsAsync(db, machineId, cleaned, to, cancel),
+            await ShotsAsync(db, machineId, DateTime.MinValue, to, cancel),
             spec.HasBoiler ? await BoilerAsync(db, machineId, to, cancel) : []
         );
 
