@@ -17,6 +17,11 @@ public sealed class PuckWatch
     private const double DrySdWithoutGauge = 0.35;
     private const double FitsForSeconds = 2.5;
     private const double FitEverySeconds = 0.3;
+
+    // a fit takes its time for every sample, and noise that was heard twice tells nothing new
+    private const double GaugeEverySeconds = 0.04;
+    private const double ScaleEverySeconds = 0.08;
+    private const double SameSeconds = 1e-6;
     private const double LaneSpread = 0.18; // of a puck prepared by hand; a wider one lets the first drops come sooner
     private const double FitSd = 0.03;
     private const int FirstRounds = 3;
@@ -28,8 +33,8 @@ public sealed class PuckWatch
     private const int Resistance = 0,
         Dry = 1; // places in every belief
 
-    private readonly List<(double Seconds, double Bar)> _pressures = [];
-    private readonly List<(double Seconds, double Grams)> _weights = [];
+    private readonly List<(double Seconds, double Value)> _pressures = [];
+    private readonly List<(double Seconds, double Value)> _weights = [];
     private readonly double[] _x = new double[4]; // at the spout g, in the cup g, shown g, ln of the flow factor
     private readonly double[,] _p = new double[4, 4];
     private readonly double[,] _f = new double[4, 4];
@@ -86,7 +91,8 @@ public sealed class PuckWatch
         Advance(seconds);
         _gauge |= measured;
         PressureBar = Math.Max(0.0, bar);
-        _pressures.Add((Seconds, PressureBar));
+        if (IsDue(_pressures, GaugeEverySeconds))
+            _pressures.Add((Seconds, PressureBar));
     }
 
     /// <summary>Takes what the scale shows in g, the cup tared out.</summary>
@@ -94,7 +100,7 @@ public sealed class PuckWatch
     {
         Advance(seconds);
         var young = FirstDropsSeconds is not { } drops || Seconds - drops < FitsForSeconds;
-        if (young)
+        if (young && IsDue(_weights, ScaleEverySeconds))
             _weights.Add((Seconds, grams));
         if (FirstDropsSeconds is null)
         {
@@ -118,6 +124,9 @@ public sealed class PuckWatch
             Correct(grams);
         }
     }
+
+    private bool IsDue(List<(double Seconds, double Value)> heard, double everySeconds) =>
+        heard.Count == 0 || Seconds - heard[^1].Seconds >= everySeconds - SameSeconds;
 
     /// <summary>The brewer saw the first drops.</summary>
     public void Drops(double seconds)
