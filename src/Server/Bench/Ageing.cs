@@ -45,7 +45,7 @@ public static class Ageing
             {
                 if (known.LastOrDefault(s => s.Bag == bag.Id) is not { } last)
                     continue;
-                var age = BenchEndpoints.DaysFromRoast(bag, time);
+                var age = BenchReader.DaysFromRoast(bag, time);
                 var frozen = bag.Dates.Frozen(DateOnly.FromDateTime(time.GetLocalNow().DateTime));
                 var outlook = GrindOutlook.Of(advice, last, age, ages: !frozen);
                 bags.Add(

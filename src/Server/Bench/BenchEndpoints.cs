@@ -2,151 +2,14 @@ using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Beans;
 using RuddySpring.Core.Machines;
-using RuddySpring.Core.Puck;
-using RuddySpring.Core.Pulls;
 using RuddySpring.Server.Hosting;
 using RuddySpring.Server.Household;
-using RuddySpring.Server.Plans;
-using RuddySpring.Server.Prepare;
 using RuddySpring.Store;
 using RuddySpring.Store.Entities;
 
 namespace RuddySpring.Server.Bench;
 
-/// <summary>Everything that stands on the bench or in the cupboard.</summary>
-public sealed record BenchView(
-    IReadOnlyList<BrewerView> Brewers,
-    IReadOnlyList<MachineView> Machines,
-    IReadOnlyList<GrinderView> Grinders,
-    IReadOnlyList<BagView> Bags,
-    IReadOnlyList<PullPlan> Plans,
-    IReadOnlyList<FamilyView> Families,
-    RestWindow Rest,
-    IReadOnlyList<NamedRest> RestSchools,
-    IReadOnlyList<BasketView> Baskets,
-    IReadOnlyList<PutAwayView> PutAway,
-    int HouseholdVersion,
-    IReadOnlyList<PlanVersion> PlanVersions,
-    IReadOnlyDictionary<string, IReadOnlyList<SketchPoint>> PlanSketches
-);
-
-/// <summary>The version of a plan of the household's own, to send with a change of it.</summary>
-public sealed record PlanVersion(int Id, int Version);
-
-/// <summary>What can be put away.</summary>
-public enum BenchKind
-{
-    Machines,
-    Grinders,
-    Baskets,
-    Bags,
-}
-
-/// <summary>Something that was put away and can be taken back.</summary>
-public sealed record PutAwayView(BenchKind Kind, int Id, string Name);
-
-public sealed record BasketView(int Id, int Version, string Name, Basket Spec);
-
-public sealed record BasketChange(string Name, Basket Spec);
-
-/// <summary>A person who brews; school and units are null for the household's.</summary>
-public sealed record BrewerView(
-    int Id,
-    int Version,
-    string Name,
-    string? School,
-    string? PressureUnit,
-    string? TemperatureUnit,
-    string? ForceUnit
-);
-
-/// <summary>A machine with the plans that suit it, and the sheet to start from on it: last time's.</summary>
-/// <param name="Problem">What is wrong with its stored numbers; null where they are sound.</param>
-public sealed record MachineView(
-    int Id,
-    int Version,
-    string Name,
-    Machine Spec,
-    string? Problem,
-    string PressureBy,
-    IReadOnlyList<string> PlanKeys,
-    Sheet Start
-);
-
-public sealed record GrinderView(
-    int Id,
-    int Version,
-    string Name,
-    string ScaleUnit,
-    double Step,
-    bool FinerIsLower,
-    double? ZeroPoint,
-    double RetentionGrams,
-    double PurgeGrams
-);
-
-public sealed record BagView(
-    int Id,
-    int Version,
-    string Name,
-    string Roaster,
-    DateOnly RoastedOn,
-    string RoastLevel,
-    bool Finished,
-    string Process,
-    DateOnly? OpenedOn,
-    DateOnly? FrozenOn,
-    DateOnly? ThawedOn,
-    double? GramsLeft,
-    int DaysFromRoast,
-    RestState Rest,
-    bool Frozen,
-    string Meaning,
-    int? BrewerId
-);
-
-/// <summary>A family to start a new machine from.</summary>
-public sealed record FamilyView(MachineFamily Family, Machine Defaults, double DoseGrams, double YieldGrams);
-
-/// <summary>A person who brews.</summary>
-/// <param name="School">Key of the school that this person judges shots by; null for the household's.</param>
-/// <param name="PressureUnit">bar, psi or kPa; null for the household's.</param>
-/// <param name="TemperatureUnit">degC or degF; null for the household's.</param>
-/// <param name="ForceUnit">kgf or N; null for the household's.</param>
-public sealed record NewBrewer(
-    string Name,
-    string? School = null,
-    string? PressureUnit = null,
-    string? TemperatureUnit = null,
-    string? ForceUnit = null
-);
-
-public sealed record MachineChange(string Name, Machine Spec);
-
-public sealed record GrinderChange(
-    string Name,
-    string ScaleUnit,
-    double Step,
-    bool FinerIsLower,
-    double? ZeroPoint = null,
-    double RetentionGrams = 0,
-    double PurgeGrams = 0
-);
-
-public sealed record BagChange(
-    string Name,
-    string Roaster,
-    DateOnly RoastedOn,
-    string RoastLevel,
-    bool Finished,
-    string Process = "",
-    DateOnly? OpenedOn = null,
-    DateOnly? FrozenOn = null,
-    DateOnly? ThawedOn = null,
-    double? GramsLeft = null,
-    int? BrewerId = null
-);
-
+/// <summary>Puts things on the bench, changes them and puts them away.</summary>
 public static class BenchEndpoints
 {
     private static readonly FieldRange GrinderStep = new("step", "Smallest step", 0.01, 100, "");
@@ -158,7 +21,7 @@ public static class BenchEndpoints
     public static void MapBench(this IEndpointRouteBuilder api)
     {
         api.MapGet("/bench", async (RuddyContext db, TimeProvider time, CancellationToken cancel) =>
-            await View(db, time, cancel)
+            await BenchReader.OfAsync(db, time, cancel)
         );
         MapThing<Brewer, NewBrewer>(
             api,
@@ -303,115 +166,6 @@ public static class BenchEndpoints
 #pragma warning restore RDG011
     }
 
-    /// <summary>Whole days of rest to today at the bench; days in the freezer do not count.</summary>
-    public static int DaysFromRoast(Bag bag, TimeProvider time) => bag.Dates.RestDays(Today(time));
-
-    private static DateOnly Today(TimeProvider time) => DateOnly.FromDateTime(time.GetLocalNow().DateTime);
-
-    private static async Task<BenchView> View(RuddyContext db, TimeProvider time, CancellationToken cancel)
-    {
-        var household = await db.Households.AsNoTracking().SingleAsync(cancel);
-        var rest = household.Rest;
-        var plans = await PlanLibrary.AllAsync(db, cancel);
-        var machines = new List<MachineView>();
-        foreach (var m in await db.Machines.AsNoTracking().Where(m => m.DeletedAt == null).ToListAsync(cancel))
-        {
-            machines.Add(
-                new(
-                    m.Id,
-                    m.Version,
-                    m.Name,
-                    m.Spec,
-                    Machines.MachineEndpoints.Problem(m),
-                    m.Spec.PressureBy.ToString(),
-                    PlanLibrary.KeysFor(m.Spec, plans),
-                    await PrepareEndpoints.StartAsync(db, m, cancel)
-                )
-            );
-        }
-
-        return new(
-            [
-                .. (await db.Brewers.AsNoTracking().ToListAsync(cancel)).Select(b => new BrewerView(
-                    b.Id,
-                    b.Version,
-                    b.Name,
-                    b.School,
-                    b.PressureUnit,
-                    b.TemperatureUnit,
-                    b.ForceUnit
-                )),
-            ],
-            machines,
-            [
-                .. (await db.Grinders.AsNoTracking().Where(g => g.DeletedAt == null).ToListAsync(cancel)).Select(
-                    g => new GrinderView(
-                        g.Id,
-                        g.Version,
-                        g.Name,
-                        g.ScaleUnit,
-                        g.Step,
-                        g.FinerIsLower,
-                        g.ZeroPoint,
-                        g.RetentionGrams,
-                        g.PurgeGrams
-                    )
-                ),
-            ],
-            [
-                .. (await db.Bags.AsNoTracking().Where(b => b.DeletedAt == null).ToListAsync(cancel))
-                    .OrderBy(b => b.Finished)
-                    .ThenByDescending(b => b.RoastedOn)
-                    .Select(b => View(b, rest, time)),
-            ],
-            plans,
-            [
-                .. Enum.GetValues<MachineFamily>()
-                    .Select(f =>
-                    {
-                        var (machine, dose, yield) = FamilyDefaults.Of(f);
-                        return new FamilyView(f, machine, dose, yield);
-                    }),
-            ],
-            rest,
-            RestWindow.Schools,
-            [
-                .. (
-                    await db.Baskets.AsNoTracking().Where(b => b.DeletedAt == null).OrderBy(b => b.Id).ToListAsync(cancel)
-                ).Select(b => new BasketView(b.Id, b.Version, b.Name, b.Spec)),
-            ],
-            await PutAwayAsync(db, cancel),
-            household.Version,
-            await db.Plans.Where(p => p.DeletedAt == null).Select(p => new PlanVersion(p.Id, p.Version)).ToListAsync(cancel),
-            plans.ToDictionary(p => p.Key, PlanSketch.Of)
-        );
-    }
-
-    private static BagView View(Bag bag, RestWindow rest, TimeProvider time)
-    {
-        var days = DaysFromRoast(bag, time);
-        var frozen = bag.Dates.Frozen(Today(time));
-        return new(
-            bag.Id,
-            bag.Version,
-            bag.Name,
-            bag.Roaster,
-            bag.RoastedOn,
-            bag.RoastLevel,
-            bag.Finished,
-            bag.Process,
-            bag.OpenedOn,
-            bag.FrozenOn,
-            bag.ThawedOn,
-            bag.GramsLeft,
-            days,
-            rest.State(days),
-            frozen,
-            frozen ? $"Frozen; its clock stands at {rest.Meaning(days)}" : rest.Meaning(days),
-            bag.BrewerId
-        );
-    }
-
     internal static void Apply(Grinder row, GrinderChange change)
     {
         row.Name = Texts.Required(change.Name, "name", "Name");
@@ -428,8 +182,8 @@ public static class BenchEndpoints
         row.Name = Texts.Required(change.Name, "name", "Coffee");
         row.Roaster = Texts.Optional(change.Roaster, "roaster", "Roaster");
         row.RoastLevel = Texts.Required(change.RoastLevel, "roastLevel", "Roast", 20);
-        var dates = new BagDates(change.RoastedOn, change.FrozenOn, change.ThawedOn).Checked(Today(time));
-        if (change.OpenedOn < change.RoastedOn || change.OpenedOn > Today(time))
+        var dates = new BagDates(change.RoastedOn, change.FrozenOn, change.ThawedOn).Checked(BenchReader.Today(time));
+        if (change.OpenedOn < change.RoastedOn || change.OpenedOn > BenchReader.Today(time))
             throw new DoesNotFitException(
                 "openedOn",
                 $"Opened on {change.OpenedOn:yyyy-MM-dd}; it must lie between the roast date and today."
@@ -457,26 +211,9 @@ public static class BenchEndpoints
             _ => await Found(db.Bags, id, "The bag", cancel),
         };
 
-    private static async Task<IReadOnlyList<PutAwayView>> PutAwayAsync(RuddyContext db, CancellationToken cancel)
-    {
-        var away = new List<(DateTime At, PutAwayView View)>();
-        async Task From<T>(BenchKind kind, IQueryable<T> rows)
-            where T : class, IOnTheBench =>
-            away.AddRange(
-                (await rows.AsNoTracking().Where(r => r.DeletedAt != null).ToListAsync(cancel)).Select(r =>
-                    (r.DeletedAt!.Value, new PutAwayView(kind, r.Id, r.Name))
-                )
-            );
-        await From(BenchKind.Machines, db.Machines);
-        await From(BenchKind.Grinders, db.Grinders);
-        await From(BenchKind.Baskets, db.Baskets);
-        await From(BenchKind.Bags, db.Bags);
-        return [.. away.OrderByDescending(a => a.At).Select(a => a.View)];
-    }
-
     private static async Task<BenchView> SaveAsync(RuddyContext db, TimeProvider time, CancellationToken cancel)
     {
         await db.SaveChangesAsync(cancel);
-        return await View(db, time, cancel);
+        return await BenchReader.OfAsync(db, time, cancel);
     }
 }

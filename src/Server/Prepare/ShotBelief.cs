@@ -80,7 +80,7 @@ public sealed record ShotBelief(
             () => Task.FromResult(GrindAdvice.Learn(steps, known)),
             cancel
         );
-        var age = bag is null ? UsualAge : BenchEndpoints.DaysFromRoast(bag, time);
+        var age = bag is null ? UsualAge : BenchReader.DaysFromRoast(bag, time);
         var setting = sheet.GrindSetting ?? (known.Count > 0 ? known[^1].Setting : 0);
         var (bagId, basketId) = (bag?.Id ?? 0, basket?.Id ?? 0);
         var unit = ShotConditions.Of(
