@@ -3,7 +3,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Check } from '../shared/ui/Check';
-import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
+import { Button, H2, Notice, Panel } from '../shared/ui/elements';
+import { FileField } from '../shared/ui/FileField';
 import { Table } from '../shared/ui/Table';
 
 type State = Schemas['ImportState'];
@@ -61,22 +62,12 @@ export function HouseholdImport() {
   return (
     <Panel>
       <H2>Import a household</H2>
-      <Field label="Household file (JSON)">
-        {(ids) => (
-          <Input
-            {...ids}
-            type="file"
-            accept=".json,application/json"
-            pt="2"
-            disabled={begin.isPending || busy(state)}
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file) begin.mutate(file);
-              e.target.value = '';
-            }}
-          />
-        )}
-      </Field>
+      <FileField
+        label="Household file (JSON)"
+        accept=".json,application/json"
+        disabled={begin.isPending || busy(state)}
+        take={(file) => begin.mutate(file)}
+      />
       {error && <Notice role="alert">{sentenceOf(error)}</Notice>}
       {begin.isPending && <Box mt="3">Reading the file</Box>}
       {token && state && busy(state) && (

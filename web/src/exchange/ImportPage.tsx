@@ -6,7 +6,8 @@ import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/clie
 import { useBench } from '../shared/api/queries';
 import { useSettled } from '../shared/edit/useSettled';
 import { TraceChart } from '../shared/plot/TraceChart';
-import { Button, Field, H2, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { FileField } from '../shared/ui/FileField';
 import { corrections } from '../shared/units/corrections';
 import { number, useUnits } from '../shared/units/units';
 import { ClockChoice } from './ClockChoice';
@@ -103,28 +104,22 @@ function Import({ machineId }: { machineId: number }) {
         m:ss. You see what will be stored before it is.
       </PageTitle>
       <Panel mb="4">
-        <Field label="File" problem={refused}>
-          {(ids) => (
-            <Input
-              {...ids}
-              type="file"
-              accept=".csv,.tsv,.txt,text/csv"
-              pt="2"
-              onChange={async (e) => {
-                const picked = e.target.files?.[0];
-                if (!picked) return;
-                setRefused(tooLarge(picked));
-                if (tooLarge(picked)) return;
-                const contentBase64 = await contentOf(picked);
-                setClock(null);
-                setChosen((before) => ({ turn: (before?.turn ?? 0) + 1, fileName: picked.name, contentBase64 }));
-                setColumns(null);
-                setAnswered([]);
-                keep.reset();
-              }}
-            />
-          )}
-        </Field>
+        <FileField
+          label="File"
+          problem={refused}
+          accept=".csv,.tsv,.txt,text/csv"
+          stays
+          take={async (picked) => {
+            setRefused(tooLarge(picked));
+            if (tooLarge(picked)) return;
+            const contentBase64 = await contentOf(picked);
+            setClock(null);
+            setChosen((before) => ({ turn: (before?.turn ?? 0) + 1, fileName: picked.name, contentBase64 }));
+            setColumns(null);
+            setAnswered([]);
+            keep.reset();
+          }}
+        />
         {elsewhere && (
           <Box mt="3">
             <Notice role="alert">{sentenceOf(elsewhere)}</Notice>

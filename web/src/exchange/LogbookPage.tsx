@@ -10,7 +10,8 @@ import { Choice } from '../shared/ui/Choice';
 import { NumberField } from '../shared/ui/NumberField';
 import { Table } from '../shared/ui/Table';
 import { TextLink } from '../shared/ui/TextLink';
-import { Button, Field, H2, Input, Notice, PageTitle, Panel } from '../shared/ui/elements';
+import { Button, H2, Notice, PageTitle, Panel } from '../shared/ui/elements';
+import { FileField } from '../shared/ui/FileField';
 import { number } from '../shared/units/units';
 import { ClockChoice } from './ClockChoice';
 import { contentOf, tooLarge } from './fileContent';
@@ -60,27 +61,19 @@ export default function LogbookPage() {
         A CSV file with a row for each shot and columns of any names. You see the shots before they are stored.
       </PageTitle>
       <Panel mb="4">
-        <Field label="File" problem={refused}>
-          {(ids) => (
-            <Input
-              {...ids}
-              type="file"
-              accept=".csv,.tsv,.txt,text/csv"
-              pt="2"
-              onChange={async (e) => {
-                const picked = e.target.files?.[0];
-                if (!picked) return;
-                setRefused(tooLarge(picked));
-                if (tooLarge(picked)) return;
-                const contentBase64 = await contentOf(picked);
-                store.reset();
-                setAnswers(null);
-                setChosen((b) => ({ turn: (b?.turn ?? 0) + 1, fileName: picked.name, contentBase64 }));
-                e.target.value = '';
-              }}
-            />
-          )}
-        </Field>
+        <FileField
+          label="File"
+          problem={refused}
+          accept=".csv,.tsv,.txt,text/csv"
+          take={async (picked) => {
+            setRefused(tooLarge(picked));
+            if (tooLarge(picked)) return;
+            const contentBase64 = await contentOf(picked);
+            store.reset();
+            setAnswers(null);
+            setChosen((b) => ({ turn: (b?.turn ?? 0) + 1, fileName: picked.name, contentBase64 }));
+          }}
+        />
         {(error ?? store.error) && (
           <Box mt="3">
             <Notice role="alert">{sentenceOf(error ?? store.error)}</Notice>

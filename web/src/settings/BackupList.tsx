@@ -4,7 +4,8 @@ import { Download, RotateCcw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { api, data, sentenceOf } from '../shared/api/client';
 import { momentOf } from '../shared/clock';
-import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
+import { Button, H2, Notice, Panel } from '../shared/ui/elements';
+import { FileField } from '../shared/ui/FileField';
 import { Modal } from '../shared/ui/Modal';
 import { Table } from '../shared/ui/Table';
 import { RestoreDialog } from './RestoreDialog';
@@ -97,25 +98,13 @@ export function BackupList({ storage }: { storage: Storage }) {
         now and then.
       </Box>
       <Box mt="4" maxWidth="420px">
-        <Field
+        <FileField
           label="Bring a backup from another machine"
           hint={bring.isPending ? 'Reading and checking the file' : 'Nothing changes until you restore it.'}
-        >
-          {(ids) => (
-            <Input
-              {...ids}
-              type="file"
-              accept=".db"
-              pt="2"
-              disabled={bring.isPending}
-              onChange={(e) => {
-                const file = e.target.files?.[0];
-                if (file) bring.mutate(file);
-                e.target.value = '';
-              }}
-            />
-          )}
-        </Field>
+          accept=".db"
+          disabled={bring.isPending}
+          take={(file) => bring.mutate(file)}
+        />
       </Box>
       {restoring && <RestoreDialog backup={restoring} close={() => setRestoring(null)} />}
       {deleting && (

@@ -3,7 +3,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { momentOf } from '../shared/clock';
-import { Button, Field, Input, Notice } from '../shared/ui/elements';
+import { Button, Notice } from '../shared/ui/elements';
+import { FileField } from '../shared/ui/FileField';
 import { Modal } from '../shared/ui/Modal';
 
 type Photo = Schemas['PhotoView'];
@@ -53,22 +54,13 @@ export function PhotoStrip({ shotId }: { shotId: number }) {
         </Flex>
       )}
       {photos.length < most && (
-        <Field label="Add a photo of cup or puck" hint="Place and camera are taken out of it; at most 12 MB.">
-          {(ids) => (
-            <Input
-              {...ids}
-              type="file"
-              accept="image/jpeg,image/png,image/webp"
-              pt="2"
-              disabled={add.isPending}
-              onChange={(e) => {
-                const file = e.target.files?.[0];
-                if (file) add.mutate(file);
-                e.target.value = '';
-              }}
-            />
-          )}
-        </Field>
+        <FileField
+          label="Add a photo of cup or puck"
+          hint="Place and camera are taken out of it; at most 12 MB."
+          accept="image/jpeg,image/png,image/webp"
+          disabled={add.isPending}
+          take={(file) => add.mutate(file)}
+        />
       )}
       {add.error && <Notice role="alert">{sentenceOf(add.error)}</Notice>}
       {open && (
