@@ -93,6 +93,8 @@ public sealed class PuckWatch
         PressureBar = Math.Max(0.0, bar);
         if (IsDue(_pressures, GaugeEverySeconds))
             _pressures.Add((Seconds, PressureBar));
+        else
+            _pressures[^1] = (_pressures[^1].Seconds, PressureBar); // it may be the last for long
     }
 
     /// <summary>Takes what the scale shows in g, the cup tared out.</summary>

@@ -77,7 +77,8 @@ public sealed record ShotBelief(
         var advice = await ShotMemory.OfAsync(
             db,
             (grinder?.Id, steps),
-            () => Task.FromResult(GrindAdvice.Learn(steps, known)),
+            // asked for anew: what was read before may be older than the number that this is kept under
+            async () => GrindAdvice.Learn(steps, grinder is null ? [] : await KnownAsync(grinder.Id, db, cancel)),
             cancel
         );
         var age = bag is null ? UsualAge : BenchReader.DaysFromRoast(bag, time);

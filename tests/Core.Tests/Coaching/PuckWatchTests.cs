@@ -72,6 +72,28 @@ public sealed class PuckWatchTests
         Assert.Equal(bench.InflowMl, bench.Watch.MovedMl, 0.05 * bench.InflowMl);
     }
 
+    [Fact]
+    public void A_gauge_that_speaks_only_when_it_moves_is_heard_to_its_last_word()
+    {
+        var run = new ShotRun(Truth(4));
+        var watch = new PuckWatch(PuckBelief.Before(Truth(4), 0.3));
+        for (var step = 1; step <= 2000; step++)
+        {
+            var t = step * StepSeconds;
+            var bar = t < 0.1 ? 1 : 6;
+            // two words within a fiftieth of a second, and then silence
+            if (step is 8 or 10)
+                watch.Pressure(t, bar);
+            run.Press(bar, StepSeconds);
+            if (step % 10 == 0)
+                watch.Weight(t, run.Stream.ShownGrams);
+        }
+
+        Assert.NotNull(watch.FirstDropsSeconds);
+        Assert.Equal(run.Puck.OutflowMlPerS(6) * watch.GramsPerMl, watch.FlowAt(6), 0.1 * watch.FlowAt(6));
+        Assert.Equal(run.Puck.InflowMl, watch.MovedMl, 0.05 * run.Puck.InflowMl);
+    }
+
     [Fact] // p = R Q + k Q^2: a coach who knows of the hole below says what holds the flow, one who does not is wrong
     public void The_hole_of_a_restricting_basket_counts()
     {
