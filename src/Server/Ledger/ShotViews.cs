@@ -1,3 +1,4 @@
+using System.Runtime.ExceptionServices;
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Reasoning;
@@ -62,7 +63,16 @@ public static class ShotViews
         var inOrder = ids.Select(id => shots.GetValueOrDefault(id) ?? throw new NotThereException($"There is no shot {id}."))
             .ToList();
         // reading a trace takes some milliseconds, and twenty may be asked for
-        return [.. inOrder.AsParallel().AsOrdered().Select(Whole)];
+        try
+        {
+            return [.. inOrder.AsParallel().AsOrdered().Select(Whole)];
+        }
+        catch (AggregateException faults)
+        {
+            // one is told of by its own sentence, as if they were read one after the other
+            ExceptionDispatchInfo.Throw(faults.InnerExceptions[0]);
+            throw;
+        }
     }
 
     private static ShotView Whole(Shot shot)
