@@ -7,7 +7,7 @@ namespace RuddySpring.Measure;
 internal static class LedgerTimes
 {
     private const int Shots = 100_000;
-    private const int WarmUp = 40;
+    private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(3);
 
     private sealed record Question(string Name, string Path, string Where, string Order, int Page = 0);
 
@@ -117,7 +117,8 @@ internal static class LedgerTimes
         return took;
     }
 
-    /// <summary>The server and plain SQL in turn, ms each, once both are warm.</summary>
+    /// <summary>The server and plain SQL in turn, ms each, once both are warm: the runtime compiles what is used often anew, beside
+    /// the answers, for a second or so.</summary>
     /// <exception cref="InvalidOperationException">They answer differently.</exception>
     private static async Task<(List<double> Asked, List<double> Answered)> InTurnAsync(
         HttpClient http,
@@ -127,7 +128,8 @@ internal static class LedgerTimes
     )
     {
         var (asked, answered) = (new List<double>(), new List<double>());
-        for (var i = 0; i < times + WarmUp; i++)
+        var start = Stopwatch.GetTimestamp();
+        for (var i = 0; asked.Count < times; i++)
         {
             var from = Stopwatch.GetTimestamp();
             var answer = await http.GetByteArrayAsync(new Uri(question.Path, UriKind.Relative));
@@ -136,7 +138,7 @@ internal static class LedgerTimes
             var end = Stopwatch.GetTimestamp();
             if (i == 0 && !PlainLedger.Same(answer, same))
                 throw new InvalidOperationException($"The server and plain SQL answer {question.Name} differently.");
-            if (i < WarmUp)
+            if (Stopwatch.GetElapsedTime(start) < WarmUp)
                 continue;
             asked.Add(Stopwatch.GetElapsedTime(from, between).TotalMilliseconds);
             answered.Add(Stopwatch.GetElapsedTime(between, end).TotalMilliseconds);

@@ -57,7 +57,7 @@ public sealed class LiveServer : IAsyncLifetime
         if (Demo)
             await File.WriteAllBytesAsync(StoreFile.PathIn(Folder), Sample.Value);
         Before?.Invoke(StoreFile.PathIn(Folder));
-        var options = new ServerOptions(0, Folder, Demo, Folder, Speed, LookOverBytes: LookOverBytes)
+        var options = new ServerOptions(0, Folder, Demo, Folder, Speed, LookOverBytes: LookOverBytes, LookOverAfterSeconds: 1)
         {
             HomePort = HomePort,
             Certificate = Certificate?.File,

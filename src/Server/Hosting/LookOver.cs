@@ -9,14 +9,12 @@ public sealed class LookOver(ServerOptions options, Troubles troubles, ILogger<L
     private const string Damaged =
         "The database is damaged. Stop the application and start it again: it then says which copy is whole.";
 
-    // first the people who have just started it
-    private static readonly TimeSpan Later = TimeSpan.FromSeconds(3);
-
     protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
         Task.Run(
             async () =>
             {
-                await Task.Delay(Later, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+                await Task.Delay(TimeSpan.FromSeconds(options.LookOverAfterSeconds), stoppingToken)
+                    .ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
                 if (stoppingToken.IsCancellationRequested)
                     return;
                 var file = StoreFile.PathIn(options.DataFolder);

@@ -8,7 +8,9 @@ namespace RuddySpring.Server.Hosting;
 /// <param name="WebRoot">Folder of the built front end.</param>
 /// <param name="Restore">Whether the newest whole copy takes the database's place before the start.</param>
 /// <param name="NewHousehold">Whether a database that has lost its household's row gets a new one.</param>
-/// <param name="LookOverBytes">A database up to this size is looked over before the start, a larger one just after it.</param>
+/// <param name="LookOverBytes">A database up to this size is looked over before the start, a larger one after it.</param>
+/// <param name="LookOverAfterSeconds">How long after the start that is, s: it keeps a core and the disk busy for some seconds, and
+/// those who have just started it come first.</param>
 /// <param name="Speed">How many times as fast as life the clock of pulls runs, 1 to 20; for trying a pull without waiting for
 /// it.</param>
 /// <param name="BackupFolder">Where backups go; null for a folder within the data folder.</param>
@@ -27,6 +29,7 @@ public sealed record ServerOptions(
     bool Restore = false,
     bool NewHousehold = false,
     long LookOverBytes = 32L * 1024 * 1024,
+    double LookOverAfterSeconds = 30,
     string? BackupFolder = null,
     int HomePort = 5190,
     string? Certificate = null,

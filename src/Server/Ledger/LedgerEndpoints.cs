@@ -85,11 +85,13 @@ public static class LedgerEndpoints
     {
         var shots = await filter.InAsync(db, cancel);
         var rows = await LedgerLines.ReadAsync(Ordered(shots, order, ascending).Skip(page * size).Take(size + 1), cancel);
-        // counting all that fits costs more than showing it: beyond some it is said that there are more
+        var seen = (page * size) + rows.Count;
+        // counting all that fits costs more than showing it: beyond some it is said that there are more, and a page that lies
+        // beyond them has said so already
         var counted =
-            order == LedgerOrder.Date && page == 0 && rows.Count <= size
-                ? rows.Count
-                : await filter.CountAsync(db, shots, MostCounted + 1, cancel);
+            rows.Count > 0 && seen > MostCounted ? seen
+            : order == LedgerOrder.Date && page == 0 && rows.Count <= size ? rows.Count
+            : await filter.CountAsync(db, shots, MostCounted + 1, cancel);
         return new(Math.Min(counted, MostCounted), counted > MostCounted, rows.Count > size, page, size, [.. rows.Take(size)]);
     }
 
