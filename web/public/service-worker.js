@@ -26,7 +26,7 @@ self.addEventListener('fetch', (event) => {
   if (request.method !== 'GET' || url.origin !== location.origin) return;
   if (request.mode === 'navigate') event.respondWith(page(request));
   else if (url.pathname.startsWith('/assets/')) event.respondWith(asset(request));
-  else if (url.pathname === '/theme.js' || url.pathname === '/coil.svg') event.respondWith(newest(request, request));
+  else if (url.pathname === '/first.js' || url.pathname === '/coil.svg') event.respondWith(newest(request, request));
 });
 
 /** The newest page there is; the kept one while the server is away. */

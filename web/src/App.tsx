@@ -1,27 +1,40 @@
-import { lazy, Suspense, type ComponentType } from 'react';
+import { lazy, Suspense, useState, type ComponentType } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import PreparePage from './prepare/PreparePage';
 import { useSignedOut } from './shared/access/signedOut';
 import { Waiting } from './shared/ui/elements';
 import { Broken, NotThere } from './shell/NotThere';
 import { WithMachine } from './shell/WithMachine';
 import { Shell } from './shell/Shell';
 
-/** The pages of the daily job, which are fetched before the first of them is drawn. */
-const daily: Record<string, () => Promise<{ default: ComponentType }>> = {
-  warm: () => import('./warm/WarmPage'),
-  prepare: () => import('./prepare/PreparePage'),
-  pull: () => import('./pull/PullPage'),
-  taste: () => import('./taste/TastePage'),
+/** A page that is drawn with the first of the frame if it was fetched by then, and comes when it is opened if not. */
+function daily(load: () => Promise<{ default: ComponentType }>) {
+  const Later = lazy(load);
+  let fetched: ComponentType | undefined;
+  return {
+    fetch: async () => void (fetched = (await load()).default),
+    Page: function Daily() {
+      const [Page] = useState(() => fetched ?? Later);
+      return <Page />;
+    },
+  };
+}
+
+const pages = {
+  warm: daily(() => import('./warm/WarmPage')),
+  // most days begin here: it comes with the frame
+  prepare: { fetch: () => Promise.resolve(), Page: PreparePage },
+  pull: daily(() => import('./pull/PullPage')),
+  taste: daily(() => import('./taste/TastePage')),
 };
 const first = 'prepare';
 
-/** Fetches the page that the address names while the rest begins. */
-export const fetchPageOf = (path: string) => void daily[path.split('/')[1] || first]?.();
+// the first page is opened under its own address: a redirect would draw the frame twice
+if (location.pathname === '/') history.replaceState(null, '', `/${first}${location.search}`);
 
-const WarmPage = lazy(daily.warm!);
-const PreparePage = lazy(daily.prepare!);
-const PullPage = lazy(daily.pull!);
-const TastePage = lazy(daily.taste!);
+/** Fetches the page that the address names. */
+export const fetchPage = async () => pages[location.pathname.split('/')[1] as keyof typeof pages]?.fetch();
+
 const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
 const CompareCardPage = lazy(() => import('./ledger/CompareCardPage'));
 const ShotCardPage = lazy(() => import('./taste/ShotCardPage'));
@@ -66,11 +79,11 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to={`/${first}${location.search}`} replace /> },
           { path: 'welcome', element: page(<WelcomePage />) },
-          { path: 'warm', element: page(withMachine(<WarmPage />)) },
-          { path: 'prepare', element: page(withMachine(<PreparePage />)) },
-          { path: 'pull', element: page(withMachine(<PullPage />)) },
-          { path: 'taste', element: page(<TastePage />) },
-          { path: 'taste/:id', element: page(<TastePage />) },
+          { path: 'warm', element: page(withMachine(<pages.warm.Page />)) },
+          { path: 'prepare', element: page(withMachine(<pages.prepare.Page />)) },
+          { path: 'pull', element: page(withMachine(<pages.pull.Page />)) },
+          { path: 'taste', element: page(<pages.taste.Page />) },
+          { path: 'taste/:id', element: page(<pages.taste.Page />) },
           { path: 'taste/:id/card', element: page(<ShotCardPage />) },
           { path: 'ledger', element: page(<LedgerPage />) },
           { path: 'ledger/compare', element: page(<ComparePage />) },

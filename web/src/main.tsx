@@ -3,7 +3,7 @@ import { ChakraProvider } from '@chakra-ui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { App, fetchPageOf } from './App';
+import { App, fetchPage } from './App';
 import { askEarly } from './shared/api/queries';
 import { UnitsOfBrewer } from './shared/units/units';
 import { system } from './theme/system';
@@ -16,20 +16,28 @@ const queries = new QueryClient({
   },
 });
 
-fetchPageOf(location.pathname);
-askEarly(queries);
+/** How long an empty page waits for its answers before it says that it waits, ms. */
+const patience = 1000;
 
-createRoot(document.getElementById('root')!).render(
-  <StrictMode>
-    <ChakraProvider value={system}>
-      <QueryClientProvider client={queries}>
-        <UnitsOfBrewer>
-          <App />
-        </UnitsOfBrewer>
-      </QueryClientProvider>
-    </ChakraProvider>
-  </StrictMode>,
-);
+const draw = () =>
+  createRoot(document.getElementById('root')!).render(
+    <StrictMode>
+      <ChakraProvider value={system}>
+        <QueryClientProvider client={queries}>
+          <UnitsOfBrewer>
+            <App />
+          </UnitsOfBrewer>
+        </QueryClientProvider>
+      </ChakraProvider>
+    </StrictMode>,
+  );
+
+// drawn once and whole: a frame that waits for its page and the page for its numbers are three drawings, which a slow phone
+// takes a second longer for
+void Promise.race([
+  Promise.allSettled([fetchPage(), askEarly(queries)]),
+  new Promise((late) => setTimeout(late, patience)),
+]).then(draw);
 
 // only where nobody can change the page on its way: HTTPS, or this machine itself
 if (import.meta.env.PROD && isSecureContext && 'serviceWorker' in navigator)

@@ -16,7 +16,17 @@ export class Problem extends Error {
   }
 }
 
-export const api = createClient<paths>({ baseUrl: '' });
+/** Answers that first.js asked for while the scripts came: each is good for one question. */
+const early = (window as { early?: Record<string, Promise<Response | undefined> | undefined> }).early ?? {};
+
+async function ask(request: Request) {
+  const path = request.method === 'GET' ? request.url.slice(location.origin.length) : '';
+  const answer = early[path];
+  delete early[path];
+  return (await answer) ?? fetch(request);
+}
+
+export const api = createClient<paths>({ baseUrl: '', fetch: ask });
 
 interface Answer<T> {
   data?: T;

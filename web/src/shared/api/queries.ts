@@ -6,10 +6,9 @@ const bench = queryOptions({ queryKey: ['bench'], queryFn: () => data(api.GET('/
 const sheet = queryOptions({ queryKey: ['prepare'], queryFn: () => data(api.GET('/api/prepare')), retry: false });
 const session = queryOptions({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')), retry: false });
 
-/** Asks for what every page shows before the first page is drawn: the answers come meanwhile. */
-export function askEarly(queries: QueryClient) {
-  for (const early of [household, sheet, session, bench]) void queries.prefetchQuery(early as typeof household);
-}
+/** Asks for what every page shows; ends when all answers are there. */
+export const askEarly = (queries: QueryClient) =>
+  Promise.all([household, sheet, session, bench].map((early) => queries.prefetchQuery(early as typeof household)));
 
 /** Takes a bench that was changed as the newest; whatever else may hang on it is asked for again. */
 export function keepBench(queries: QueryClient, changed: Schemas['BenchView']) {
