@@ -63,10 +63,13 @@ export default function PlansPage() {
         make it your own.
       </PageTitle>
       {read.error && <Notice role="alert">{sentenceOf(read.error)}</Notice>}
-      <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,1fr) minmax(0,1fr)' }}>
+      <Grid
+        gap="3"
+        templateColumns={{ base: 'minmax(0,1fr)', md: 'repeat(2, minmax(0,1fr))', lg: 'repeat(3, minmax(0,1fr))' }}
+      >
         {plans.map((plan) => (
-          <Panel key={plan.key}>
-            <Flex gap="4" align="flex-start">
+          <Panel key={plan.key} display="flex" flexDirection="column" pb="1">
+            <Flex gap="3" align="flex-start">
               <Box flex="1" minWidth={0}>
                 <Box fontWeight={650} fontSize="17px">
                   {plan.name}
@@ -77,21 +80,19 @@ export default function PlansPage() {
                   {plan.phases.length} phases
                 </Box>
               </Box>
-              <PlanSketch points={bench.planSketches[plan.key] ?? []} bandBar={plan.bandBar} width={132} height={56} />
+              <PlanSketch points={bench.planSketches[plan.key] ?? []} bandBar={plan.bandBar} width={104} height={44} />
             </Flex>
-            <Box fontSize="14px" mt="2">
+            <Box fontSize="14px" mt="2" flex="1">
               {units.sentence(plan.why)}
             </Box>
-            <Flex gap="3" mt="2" align="center" wrap="wrap">
+            <Flex gap="3" mt="1" align="center" wrap="wrap" fontSize="14px" minHeight="44px">
               <TextLink to={`/plans/${plan.key}`} padding="10px 0" aria-label={`Open ${plan.name}`}>
                 Open
               </TextLink>
               {!suits(plan.key) ? (
-                <Box fontSize="14px" color="quiet">
-                  not for {machine?.name}
-                </Box>
+                <Box color="quiet">not for {machine?.name}</Box>
               ) : plan.key === sheet.planKey ? (
-                <Box fontSize="14px">on the sheet now</Box>
+                <Box>on the sheet now</Box>
               ) : (
                 <Button
                   tone="quiet"

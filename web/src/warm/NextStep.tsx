@@ -97,18 +97,30 @@ export function NextStep({ session, nowMs, actions, chosen, choose }: Props) {
           <Caution>{shown.caution}</Caution>
         </Box>
       )}
-      <Flex gap="2" mt="3" wrap="wrap">
+      <Flex gap="3" mt="3" wrap="wrap" align="center" fontSize="14px">
         {timed.has(shown.kind) && !underWay ? (
-          <Button tone="strong" size="big" minHeight="60px" flex="1" disabled={busy} onClick={() => tick('begin')}>
+          <Button
+            tone="strong"
+            size="big"
+            minHeight="60px"
+            flex="1 0 240px"
+            disabled={busy}
+            onClick={() => tick('begin')}
+          >
             Begin (T)
           </Button>
         ) : (
-          <Button tone="strong" size="big" minHeight="60px" flex="1" disabled={busy} onClick={() => tick('done')}>
+          <Button
+            tone="strong"
+            size="big"
+            minHeight="60px"
+            flex="1 0 240px"
+            disabled={busy}
+            onClick={() => tick('done')}
+          >
             Done (T)
           </Button>
         )}
-      </Flex>
-      <Flex gap="3" mt="2" wrap="wrap" align="center" fontSize="14px">
         <chakra.label htmlFor={agoId} color="quiet">
           It was
         </chakra.label>

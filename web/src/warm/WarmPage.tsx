@@ -139,7 +139,7 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
           )}
           <Panel>
             <HeatNow session={session} />
-            <HeatCourse session={session} nowMs={now} height={planned ? 160 : 230} />
+            <HeatCourse session={session} nowMs={now} height={planned ? 145 : 230} />
             <SessionNotices sentences={session.now.notices} />
             <SessionSummary session={session} />
             <WarmTools session={session} />
