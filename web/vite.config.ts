@@ -28,5 +28,5 @@ export default defineConfig({
       '/live': { target: 'http://127.0.0.1:5180', ws: true },
     },
   },
-  test: { environment: 'jsdom', include: ['src/**/*.test.{ts,tsx}'] },
+  test: { environment: 'node', include: ['src/**/*.test.{ts,tsx}'] },
 });

@@ -9,11 +9,13 @@ namespace RuddySpring.Core;
 /// has.
 /// </summary>
 /// <param name="Value">In the core's own unit.</param>
-/// <param name="Unit">bar, degC, K (a difference of temperatures) or kgf.</param>
+/// <param name="Unit">bar, bar s/ml, degC, K (a difference of temperatures) or kgf.</param>
 /// <param name="Bare">Whether the number stands without its unit, as the first of two.</param>
 public readonly partial record struct Quantity(double Value, string Unit, bool Bare = false) : IFormattable
 {
     public static Quantity Bar(double bar) => new(bar, "bar");
+
+    public static Quantity BarSPerMl(double resistance) => new(resistance, "bar s/ml");
 
     public static Quantity Celsius(double degC) => new(degC, "degC");
 
@@ -22,7 +24,7 @@ public readonly partial record struct Quantity(double Value, string Unit, bool B
     public static Quantity Kgf(double kgf) => new(kgf, "kgf");
 
     /// <summary>Whether values of a unit are marked: those that people read in units of their own.</summary>
-    public static bool Marks(string unit) => unit is "bar" or "degC" or "K" or "kgf";
+    public static bool Marks(string unit) => unit is "bar" or "bar s/ml" or "degC" or "K" or "kgf";
 
     /// <summary>The mark, with the number in a format such as 0.0.</summary>
     public string ToString(string? format, IFormatProvider? formatProvider) =>
@@ -37,6 +39,6 @@ public readonly partial record struct Quantity(double Value, string Unit, bool B
                 m.Groups["bare"].Success ? m.Groups["number"].Value : $"{m.Groups["number"].Value} {m.Groups["unit"].Value}"
             );
 
-    [GeneratedRegex(@"\{(?<number>-?[\d.]+) (?<unit>bar|degC|K|kgf)(?<bare>!)?\}")]
+    [GeneratedRegex(@"\{(?<number>-?[\d.]+) (?<unit>bar s/ml|bar|degC|K|kgf)(?<bare>!)?\}")]
     private static partial Regex Mark();
 }

@@ -162,7 +162,7 @@ export async function expectNoSidewaysScroll(page: Page) {
 
 /** The number that a live figure shows. */
 export async function live(page: Page, name: string): Promise<number> {
-  return Number(await page.getByTestId(`live-${name}`).textContent());
+  return Number((await page.getByTestId(`live-${name}`).textContent())?.replace(',', '.'));
 }
 
 /** Saves a stopped pull without waiting for the last drops, and is there when its shot is shown. */

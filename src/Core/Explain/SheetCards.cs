@@ -159,7 +159,7 @@ public static class SheetCards
         [
             dose,
             yield,
-            new("Puck's expected resistance", $"{resistance:0.0} bar s/ml, give or take {spread * 100:0} %"),
+            new("Puck's expected resistance", $"{Quantity.BarSPerMl(resistance):0.0}, give or take {spread * 100:0} %"),
             new("Shots of this bag on this grinder", $"{facts.KnownShots}"),
             new("Plan", plan.Name),
             new("Water at the puck", $"{Quantity.Celsius(water.Value):0}"),

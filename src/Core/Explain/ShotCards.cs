@@ -51,7 +51,7 @@ public static class ShotCards
                         new("Puck wet before", m.R10WetSeconds is { } wet ? $"{wet:0.0} s" : "not known"),
                         new("Dose", $"{doseGrams:0.0} g"),
                     ],
-                    $"At {r10:0.0} bar s/ml, within about 10 % where gauge and scale recorded the pull.",
+                    $"At {Quantity.BarSPerMl(r10):0.0}, within about 10 % where gauge and scale recorded the pull.",
                     "Pulls under different pressures teach what the arm adds on this machine."
                 )
             );

@@ -83,7 +83,7 @@ public static class FromTheGrind
             Math.Log(told) - expected.Mean,
             Spread(expected),
             FormattableString.Invariant(
-                $"the puck resisted {was:0.0} bar s/ml; {expected.Median * was / told:0.0} was to be expected of this setting"
+                $"the puck resisted {Quantity.BarSPerMl(was):0.0}; {Quantity.BarSPerMl(expected.Median * was / told):0.0} was to be expected of this setting"
             )
         );
     }

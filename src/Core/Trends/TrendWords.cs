@@ -47,7 +47,7 @@ public static class TrendWords
     private static string Amount(double value, string unit) =>
         unit switch
         {
-            "bar" => FormattableString.Invariant($"{Quantity.Bar(value):0.00}"),
+            "bar" or "bar s/ml" => FormattableString.Invariant($"{new Quantity(value, unit):0.00}"),
             "degC" => FormattableString.Invariant($"{Quantity.Kelvin(value):0.0}"),
             "" => value.ToString("0.00", CultureInfo.InvariantCulture),
             _ => FormattableString.Invariant($"{value:0.00} {unit}"),
@@ -58,7 +58,7 @@ public static class TrendWords
         {
             "days" => "each day",
             "degC" => FormattableString.Invariant($"each {Quantity.Kelvin(1):0.#}"),
-            "bar" => FormattableString.Invariant($"each {Quantity.Bar(1):0.#}"),
+            "bar" or "bar s/ml" => FormattableString.Invariant($"each {new Quantity(1, unit):0.#}"),
             "" => "each 1",
             _ => $"each {unit}",
         };

@@ -237,8 +237,8 @@ public sealed class TrendTests
             TrendWords.Of(x, y, TrendLine.Of(pairs), RankCorrelation.Of(pairs), pairs.Count, coffees);
         List<(double, double)> falls = [.. Enumerable.Range(0, 20).Select(i => ((double)i, 9 - (0.2 * i) + (i % 2 * 0.1)))];
         Assert.StartsWith(
-            "In 20 shots R10 falls by 0.20 bar s/ml for each day of age from roast "
-                + "(95 % sure of 0.19 bar s/ml to 0.20 bar s/ml).",
+            "In 20 shots R10 falls by {0.20 bar s/ml} for each day of age from roast "
+                + "(95 % sure of {0.19 bar s/ml} to {0.20 bar s/ml}).",
             Of(x, y, falls),
             StringComparison.Ordinal
         );

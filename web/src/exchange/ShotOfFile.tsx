@@ -6,6 +6,7 @@ import { NumberField } from '../shared/ui/NumberField';
 import { PreparationFields, wholePreparation } from '../shared/ui/PreparationFields';
 import { Button, Field, Input, Select, Textarea } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
+import { ownText } from '../shared/units/decimals';
 
 export type ImportedShot = Required<Schemas['ImportedShot']>;
 
@@ -94,7 +95,7 @@ export function ShotOfFile({ shot, change, wrong, stored }: Props) {
         step={0.5}
         hint={
           shot.yieldGrams === null && stored.yieldGrams !== null
-            ? `empty: ${stored.yieldGrams} g, as in the cup`
+            ? `empty: ${ownText(stored.yieldGrams)} g, as in the cup`
             : undefined
         }
         problem={wrong('yieldGrams')}

@@ -9,6 +9,7 @@ import { TextLink } from '../shared/ui/TextLink';
 import { Button, Field, H2, Notice, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { ladderName } from './ladderWords';
+import { inOurUnits } from '../shared/units/marks';
 
 type Ladder = Schemas['LadderView'];
 
@@ -189,7 +190,7 @@ function Uncovered({ ladder }: { ladder: Ladder }) {
   const units = useUnits();
   return (
     <Panel>
-      <H2 mb="2">{ladder.score!.sentence}</H2>
+      <H2 mb="2">{inOurUnits(ladder.score!.sentence)}</H2>
       <Table
         label="Cups as they were"
         head={['Cup', 'It was', 'True place', 'You put it', 'Liked']}

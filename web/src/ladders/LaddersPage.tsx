@@ -54,7 +54,7 @@ function PlanLadder() {
   const [ends, setEnds] = useState<[number, number]>(words.from);
   const [cups, setCups] = useState(4);
   const isHeat = of === 'Temperature';
-  const shown = (value: number) => (isHeat ? Number(units.temperature(value).value) : value);
+  const shown = (value: number) => (isHeat ? Math.round(units.of('degC').show(value)) : value);
   const read = (value: number) => (isHeat ? units.toCelsius(value) : value);
   const plan = useMutation({
     mutationFn: () => data(api.POST('/api/ladders', { body: { of, from: ends[0], to: ends[1], cups } })),

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Input } from '../shared/ui/elements';
+import { ownText, typedNumber } from '../shared/units/decimals';
 
 interface Props {
   label: string;
@@ -18,13 +19,13 @@ export function LimitInput({ label, placeholder, value, onChange }: Props) {
       aria-label={label}
       placeholder={placeholder}
       inputMode="decimal"
-      value={typed ?? (value === null ? '' : String(round(value)))}
+      value={typed ?? (value === null ? '' : ownText(round(value)))}
       onChange={(e) => {
         const text = e.target.value;
         setTyped(text);
-        const number = Number(text.replace(',', '.'));
+        const number = typedNumber(text);
         if (text.trim() === '') onChange(null);
-        else if (Number.isFinite(number) && number >= 0) onChange(number);
+        else if (number !== null && number >= 0) onChange(number);
       }}
       onBlur={() => setTyped(null)}
     />

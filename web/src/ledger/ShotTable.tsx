@@ -8,6 +8,7 @@ import { number, useUnits, type Units } from '../shared/units/units';
 import { Tick } from '../shared/ui/Tick';
 import { usualColumns, type Column } from './columns';
 import type { Order } from './useLedgerView';
+import { ownText } from '../shared/units/decimals';
 
 /** One set of styles for the whole table: forty rows styled cell by cell would be felt when the page is opened. */
 const ShotsTable = chakra('table', {
@@ -96,7 +97,8 @@ const shown: Record<Column, Shown> = {
     className: 'wide line',
     cell: (s) => (
       <>
-        <b>{s.grindSetting ?? '\u2013'}</b> <span className="small">{s.grindSetting !== null ? s.scaleUnit : ''}</span>
+        <b>{s.grindSetting === null ? '\u2013' : ownText(s.grindSetting)}</b>{' '}
+        <span className="small">{s.grindSetting !== null ? s.scaleUnit : ''}</span>
       </>
     ),
   },

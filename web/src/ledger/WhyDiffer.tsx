@@ -7,6 +7,7 @@ import { Table } from '../shared/ui/Table';
 import { Field, H2, Notice, Panel, Select, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { DifferenceLadder } from './DifferenceLadder';
+import { typedNumber } from '../shared/units/decimals';
 
 /** Why two shots differ: for each quantity, what each thing that was not the same explains of it. */
 export function WhyDiffer({ first, second }: { first: number; second: number }) {
@@ -21,7 +22,7 @@ export function WhyDiffer({ first, second }: { first: number; second: number }) 
   const say = (q: Schemas['ExplainedQuantity']) => (value: number, signed?: boolean) => {
     const sign = signed && value > 0 ? '+' : signed && value < 0 ? '\u2212' : '';
     const shown = units.quantity(signed ? Math.abs(value) : value, q.unit, q.digits);
-    return `${Number(shown.value) === 0 ? '' : sign}${shown.value} ${shown.unit}`.trim();
+    return `${typedNumber(shown.value) === 0 ? '' : sign}${shown.value} ${shown.unit}`.trim();
   };
   const q = difference?.explained[of];
   return (

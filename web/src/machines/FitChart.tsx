@@ -108,9 +108,7 @@ export function FitChart({ points, xLabel, yLabel }: Props) {
 /** A label of the core and its scale in the household's units. */
 function inUnits(label: string, units: ReturnType<typeof useUnits>): [string, (v: number) => number] {
   if (label.endsWith(', bar')) return [label.replace(/bar$/, units.pressureUnit), (v) => v * units.pressureFactor];
-  if (label.endsWith(', kgf'))
-    return [label.replace(/kgf$/, units.force(0).unit), (v) => Number(units.force(v, 4).value)];
-  if (label.endsWith(', degC'))
-    return [label.replace(/degC$/, units.temperature(0).unit), (v) => Number(units.temperature(v, 3).value)];
+  if (label.endsWith(', kgf')) return [label.replace(/kgf$/, units.force(0).unit), units.of('kgf').show];
+  if (label.endsWith(', degC')) return [label.replace(/degC$/, units.temperature(0).unit), units.of('degC').show];
   return [label, (v) => v];
 }

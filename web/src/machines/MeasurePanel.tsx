@@ -4,9 +4,10 @@ import { useState } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Button, Caution, Figure, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
-import { useUnits, type Units } from '../shared/units/units';
+import { number, useUnits, type Units } from '../shared/units/units';
 import { FitChart } from './FitChart';
 import type { Detail } from './useKeepMachine';
+import { ownText, typedNumber } from '../shared/units/decimals';
 
 type Request = Schemas['MeasureRequest'];
 type Way = 'handle' | 'stroke' | 'puck' | 'spring' | 'seal' | 'temperatures';
@@ -29,7 +30,7 @@ interface Words {
   rows: number;
 }
 
-const kgf: Column['toWire'] = (v, u) => v / Number(u.force(1, 6).value);
+const kgf: Column['toWire'] = (v, u) => u.of('kgf').wire(v);
 const bar: Column['toWire'] = (v, u) => v / u.pressureFactor;
 const celsius: Column['toWire'] = (v, u) => u.toCelsius(v);
 const hasBoiler = (m: Detail) => m.spec.boilerGaugeBar !== null && m.spec.boilerGaugeBar !== undefined;
@@ -237,13 +238,13 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
                   label={c.label}
                   value={
                     c.plusMinus === null
-                      ? Number(show(c.value).toPrecision(4))
+                      ? ownText(Number(show(c.value).toPrecision(4)))
                       : toThe(show(c.plusMinus), show(c.value))
                   }
-                  unit={`${c.plusMinus === null ? '' : `\u00b1${Number(show(c.plusMinus).toPrecision(2))} `}${unit}`}
+                  unit={`${c.plusMinus === null ? '' : `\u00b1${ownText(Number(show(c.plusMinus).toPrecision(2)))} `}${unit}`}
                   note={
                     'was ' +
-                    `${Number(show(c.before).toPrecision(4))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`
+                    `${ownText(Number(show(c.before).toPrecision(4)))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`
                   }
                 />
               );
@@ -266,13 +267,13 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
 /** A value with no more decimals than two digits of its uncertainty have. */
 const toThe = (plusMinus: number, value: number) =>
   plusMinus > 0
-    ? value.toFixed(Math.min(8, Math.max(0, 1 - Math.floor(Math.log10(plusMinus)))))
-    : Number(value.toPrecision(4));
+    ? number(value, Math.min(8, Math.max(0, 1 - Math.floor(Math.log10(plusMinus)))))
+    : ownText(Number(value.toPrecision(4)));
 
 /** Rows with all their numbers, in the wire's units; half-filled ones wait. */
 function typed(rows: readonly string[][], columns: readonly Column[], units: Units): Record<string, number | null>[] {
   return rows.flatMap((row) => {
-    const numbers = row.map((text) => (text.trim() === '' ? null : Number(text.replace(',', '.'))));
+    const numbers = row.map((text) => (text.trim() === '' ? null : (typedNumber(text) ?? Number.NaN)));
     const whole = numbers.every((n, j) => (n === null ? columns[j]!.optional === true : Number.isFinite(n)));
     if (!whole || numbers.every((n) => n === null)) return [];
     return [

@@ -1,5 +1,6 @@
 import type { Schemas } from '../shared/api/client';
 import { ownPressure, withOwnPressure } from '../shared/units/cue';
+import { ownText } from '../shared/units/decimals';
 
 export type Plan = Schemas['PullPlan'];
 export type Phase = Required<Schemas['PullPhase']>;
@@ -31,19 +32,21 @@ export const whole = (phase: Schemas['PullPhase']): Phase => ({
   flowGramsPerS: phase.flowGramsPerS ?? 0,
 });
 
+const tenth = (value: number) => ownText(Number(value.toFixed(1)));
+
 const round = (value: number, to: number) => Math.round(value / to) * to;
 
 /** How a phase ends, for a label or for those who cannot see the drawing. */
 export function endsIn(phase: Phase, yieldGrams: number): string {
   switch (phase.ending) {
     case 'Seconds':
-      return `after ${Number(phase.endsAt.toFixed(1))} s`;
+      return `after ${tenth(phase.endsAt)} s`;
     case 'YieldShare':
-      return `at ${Number((phase.endsAt * yieldGrams).toFixed(1))} g`;
+      return `at ${tenth(phase.endsAt * yieldGrams)} g`;
     case 'Grams':
-      return `at ${Number(phase.endsAt.toFixed(1))} g`;
+      return `at ${tenth(phase.endsAt)} g`;
     case 'Strokes':
-      return phase.endsAt === 0.5 ? 'after half a pull' : `after ${Number(phase.endsAt.toFixed(1))} strokes`;
+      return phase.endsAt === 0.5 ? 'after half a pull' : `after ${tenth(phase.endsAt)} strokes`;
     default:
       return endings[phase.ending];
   }

@@ -6,6 +6,7 @@ import { Notice } from '../shared/ui/elements';
 import { TextLink } from '../shared/ui/TextLink';
 import { number, useUnits, type Units } from '../shared/units/units';
 import { Gauge } from './Gauge';
+import { inOurUnits } from '../shared/units/marks';
 
 interface Props {
   answer: Schemas['SheetAnswer'];
@@ -99,7 +100,7 @@ export const FitGauges = memo(function FitGauges({ answer, hasBoiler, pumps }: P
       )}
       {puck?.headspace === 'TooMuch' && (
         <Box mt="2">
-          <Notice role="alert">{puck.sentence}</Notice>
+          <Notice role="alert">{inOurUnits(puck.sentence)}</Notice>
         </Box>
       )}
     </Box>

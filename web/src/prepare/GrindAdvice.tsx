@@ -4,6 +4,8 @@ import type { Schemas } from '../shared/api/client';
 import { Announce } from '../shared/ui/Announce';
 import { Button, Figure } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
+import { ownText } from '../shared/units/decimals';
+import { inOurUnits } from '../shared/units/marks';
 
 interface Props {
   grind: Schemas['GrindAdviceView'];
@@ -16,7 +18,7 @@ interface Props {
 /** What to set on the grinder, with the chance that it lands, and why. */
 export const GrindAdvice = memo(function GrindAdvice({ grind, setting, scaleUnit, take }: Props) {
   const { suggestion } = grind;
-  const advised = suggestion && String(Number(suggestion.setting.toFixed(2)));
+  const advised = suggestion && ownText(Number(suggestion.setting.toFixed(2)));
   return (
     <Flex gap="4" wrap="wrap" align="center" mt="2" pt="2" borderTopWidth="1px" borderColor="hairline">
       <Announce>
@@ -39,7 +41,7 @@ export const GrindAdvice = memo(function GrindAdvice({ grind, setting, scaleUnit
         </Flex>
       )}
       <Box flex="1 1 240px" fontSize="13px" color={suggestion ? 'quiet' : 'text'}>
-        {grind.sentences.join(' ')}
+        {inOurUnits(grind.sentences.join(' '))}
       </Box>
     </Flex>
   );

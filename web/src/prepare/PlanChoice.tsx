@@ -5,6 +5,7 @@ import { PlanSketch } from '../shared/plot/PlanSketch';
 import { Notice } from '../shared/ui/elements';
 import { TextLink } from '../shared/ui/TextLink';
 import { useUnits } from '../shared/units/units';
+import { inOurUnits } from '../shared/units/marks';
 
 interface Props {
   plans: readonly Schemas['PullPlan'][];
@@ -51,7 +52,7 @@ export const PlanChoice = memo(function PlanChoice({ plans, sketches, planKey, p
               borderWidth="1px"
               borderColor="hairline"
               borderRadius="small"
-              title={plan.why}
+              title={inOurUnits(plan.why)}
               css={{ '&[data-state=checked]': { borderColor: 'text', bg: 'page' } }}
             >
               <RadioGroup.ItemHiddenInput />

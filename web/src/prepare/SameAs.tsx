@@ -7,6 +7,7 @@ import { Button, Input, Notice } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { LastWhy } from './LastWhy';
 import { TextLink } from '../shared/ui/TextLink';
+import { ownText } from '../shared/units/decimals';
 
 interface Props {
   lastTime: Schemas['LastTime'] | null;
@@ -62,8 +63,8 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
         {last && (
           <Box color="quiet">
             Last time, <TextLink to={`/taste/${last.shotId}`}>shot {last.shotId}</TextLink>: {number(last.doseGrams, 1)}{' '}
-            g{last.grindSetting !== null ? ` at ${last.grindSetting}` : ''} gave {number(last.cupGrams, 1)} g in{' '}
-            {number(last.secondsFromPressure, 0)} s from first pressure
+            g{last.grindSetting !== null ? ` at ${ownText(last.grindSetting)}` : ''} gave {number(last.cupGrams, 1)} g
+            in {number(last.secondsFromPressure, 0)} s from first pressure
             {last.r10 !== null ? `, R10 ${units.resistance(last.r10).value} ${units.resistance(last.r10).unit}` : ''}
             {last.liking !== null ? `, liked ${last.liking} of 5` : ''}.
           </Box>

@@ -6,6 +6,7 @@ import { Button, H2, Notice, Panel, Reading } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
 import { SameAs } from './SameAs';
 import { wrongIn } from './wrongIn';
+import { ownText } from '../shared/units/decimals';
 
 type Change = (part: Partial<Schemas['Sheet']>) => void;
 
@@ -120,7 +121,7 @@ const Ratios = memo(function Ratios({ ratios, yieldGrams, change }: RatiosProps)
         >
           {r.school}
           <Box as="span" whiteSpace="nowrap">
-            1 : {r.ratio}
+            1 : {ownText(r.ratio)}
           </Box>
         </Button>
       ))}

@@ -7,6 +7,7 @@ import { H2 } from '../shared/ui/elements';
 import { TextLink } from '../shared/ui/TextLink';
 import { PuckSection } from './PuckSection';
 import { wrongIn } from './wrongIn';
+import { inOurUnits } from '../shared/units/marks';
 
 interface Props {
   bench: Schemas['BenchView'];
@@ -86,7 +87,7 @@ export default function SheetPanel({ bench, sheet, answer, family, chooseMachine
         <Flex gap="4" align="center" mt="2">
           <PuckSection fit={fit} cover={prep.cover} />
           <Box flex="1" color={fit.headspace === 'TooMuch' ? 'oxide' : 'text'} role="status">
-            {fit.sentence}
+            {inOurUnits(fit.sentence)}
           </Box>
         </Flex>
       )}

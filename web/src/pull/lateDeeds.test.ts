@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, expect, it } from 'vitest';
 import { Problem } from '../shared/api/client';
 import { LateDeeds } from './lateDeeds';

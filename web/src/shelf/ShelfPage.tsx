@@ -9,6 +9,8 @@ import { SidePanel } from '../shared/ui/SidePanel';
 import { PutAway } from '../shared/bench/PutAway';
 import { RestBar } from './RestBar';
 import { Editor } from './Editor';
+import { ownText } from '../shared/units/decimals';
+import { inOurUnits } from '../shared/units/marks';
 
 type Bench = Schemas['BenchView'];
 export type Editing = { kind: 'bag' | 'grinder' | 'basket' | 'brewer' | 'rest'; id: number | null };
@@ -78,7 +80,7 @@ export default function ShelfPage() {
                 .join(', ')}
               . {b.meaning}
               {!b.finished && learned?.bags.find((l) => l.bagId === b.id) && (
-                <Box>{learned.bags.find((l) => l.bagId === b.id)!.sentence}</Box>
+                <Box>{inOurUnits(learned.bags.find((l) => l.bagId === b.id)!.sentence)}</Box>
               )}
               {!b.finished && (
                 <Box mt="1">
@@ -102,10 +104,10 @@ export default function ShelfPage() {
             {bench.grinders.length === 0 && <Empty>No grinder yet.</Empty>}
             {bench.grinders.map((g) => (
               <Row key={g.id} title={g.name} onChange={() => open({ kind: 'grinder', id: g.id })}>
-                In {g.scaleUnit}, smallest step {g.step}; {g.finerIsLower ? 'smaller' : 'larger'} is finer
-                {g.zeroPoint === null ? '' : `; burrs touch at ${g.zeroPoint}`}
-                {g.retentionGrams > 0 ? `; holds back ${g.retentionGrams} g` : ''}
-                {g.purgeGrams > 0 ? `, purge ${g.purgeGrams} g after another coffee` : ''}.
+                In {g.scaleUnit}, smallest step {ownText(g.step)}; {g.finerIsLower ? 'smaller' : 'larger'} is finer
+                {g.zeroPoint === null ? '' : `; burrs touch at ${ownText(g.zeroPoint)}`}
+                {g.retentionGrams > 0 ? `; holds back ${ownText(g.retentionGrams)} g` : ''}
+                {g.purgeGrams > 0 ? `, purge ${ownText(g.purgeGrams)} g after another coffee` : ''}.
               </Row>
             ))}
           </Panel>

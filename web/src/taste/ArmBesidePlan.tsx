@@ -3,6 +3,7 @@ import type { Schemas } from '../shared/api/client';
 import { Fold } from '../shared/ui/Fold';
 import { Table } from '../shared/ui/Table';
 import { number, useUnits, type Units } from '../shared/units/units';
+import { typedNumber } from '../shared/units/decimals';
 
 /** How far the arm was from the plan, phase by phase. */
 export function ArmBesidePlan({ arm }: { arm: Schemas['PlanDistance'] | null }) {
@@ -31,6 +32,6 @@ export function ArmBesidePlan({ arm }: { arm: Schemas['PlanDistance'] | null }) 
 /** How far off, with its sign. */
 function off(bar: number, units: Units): string {
   const { value, unit } = units.pressure(Math.abs(bar), 1);
-  if (Number(value) === 0) return `0 ${unit}`;
+  if (typedNumber(value) === 0) return `0 ${unit}`;
   return `${bar >= 0 ? '+' : '\u2212'}${value} ${unit}`;
 }

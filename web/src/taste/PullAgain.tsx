@@ -9,6 +9,7 @@ import { PredictedChart } from '../shared/plot/PredictedChart';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Figure, Notice, Select, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { typedNumber } from '../shared/units/decimals';
 
 type Way = Schemas['AnotherWay'];
 
@@ -83,7 +84,7 @@ export function PullAgain({ view }: { view: Schemas['ShotView'] }) {
           label="Water at the puck"
           unit={temperature.unit}
           step={1}
-          value={Number(temperature.value)}
+          value={typedNumber(temperature.value)}
           problem={wrong('waterC')}
           onChange={(shown) => set({ waterC: units.toCelsius(shown) })}
         />

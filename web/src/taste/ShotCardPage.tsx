@@ -8,6 +8,7 @@ import { TraceDrawing } from '../shared/plot/TraceChart';
 import { Waiting } from '../shared/ui/elements';
 import { number, useUnits, type Units } from '../shared/units/units';
 import { inShort } from './TasteForm';
+import { ownText } from '../shared/units/decimals';
 
 const top = 190;
 const chartHeight = 340;
@@ -41,7 +42,7 @@ export default function ShotCardPage() {
             .join(', '),
           [
             `${number(shot.doseGrams, 1)} g`,
-            shot.grindSetting !== null && `${shot.grinder} at ${shot.grindSetting} ${shot.scaleUnit}`,
+            shot.grindSetting !== null && `${shot.grinder} at ${ownText(shot.grindSetting)} ${shot.scaleUnit}`,
             view.basket,
             `plan: ${shot.plan.toLowerCase()}`,
           ]

@@ -22,6 +22,7 @@ import { TickedStrip } from './TickedStrip';
 import { inShort, TasteForm } from './TasteForm';
 import { WhyPanel } from './WhyPanel';
 import { EmptyState } from '../shared/ui/EmptyState';
+import { ownText } from '../shared/units/decimals';
 
 /** How a channel is known. */
 const origins = {
@@ -132,7 +133,7 @@ export default function TastePage() {
       >
         {[shot.machine, shot.bag, shot.brewer].filter(Boolean).join(', ')}, {momentOf(shot.pulledAt)},{' '}
         {sources[shot.source]}. {number(shot.doseGrams, 1)} g
-        {shot.grindSetting !== null ? ` at ${shot.grindSetting} ${shot.scaleUnit}` : ''}, plan:{' '}
+        {shot.grindSetting !== null ? ` at ${ownText(shot.grindSetting)} ${shot.scaleUnit}` : ''}, plan:{' '}
         {shot.plan.toLowerCase()}.{view.basket ? ` Basket: ${view.basket}.` : ''}
         {view.preparation ? ` Puck: ${units.sentence(view.preparation)}.` : ''}
       </PageTitle>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { Check } from '../shared/ui/Check';
 import { Caution, Panel } from '../shared/ui/elements';
+import { inOurUnits } from '../shared/units/marks';
 
 interface Props {
   title: string;
@@ -19,8 +20,12 @@ export function TickedStrip({ title, checks }: Props) {
       <Flex gap="4" rowGap="1" wrap="wrap" align="center">
         <Box fontWeight={650}>{title}</Box>
         {left.map((check) => (
-          <Check key={check.text} checked={false} onChange={() => setTicked((before) => [...before, check.text])}>
-            {check.isCaution ? <Caution>{check.text}</Caution> : check.text}
+          <Check
+            key={inOurUnits(check.text)}
+            checked={false}
+            onChange={() => setTicked((before) => [...before, check.text])}
+          >
+            {check.isCaution ? <Caution>{inOurUnits(check.text)}</Caution> : inOurUnits(check.text)}
           </Check>
         ))}
       </Flex>

@@ -15,12 +15,13 @@ import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 import { ControlPanel } from './ControlPanel';
 import { useFilter } from './useFilter';
+import { typedNumber } from '../shared/units/decimals';
 
 const named = (c: Schemas['ArmChoice']) => `${c.planName}, ${c.machine}`;
 
 /** A number as said, with the sign that it has; what rounds to zero has none. */
 const signed = (said: string) =>
-  Number(said) === 0 ? said : Number(said) > 0 ? `+${said}` : said.replace('-', '\u2212');
+  typedNumber(said) === 0 ? said : said.startsWith('-') ? said.replace('-', '\u2212') : `+${said}`;
 
 /** How repeatable the arm is: plan by plan, phase by phase, and what to practise. */
 export default function ArmPage() {

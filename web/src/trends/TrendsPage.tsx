@@ -11,6 +11,7 @@ import { ControlPanel } from './ControlPanel';
 import { LikedPanel } from './LikedPanel';
 import { ScatterChart } from './ScatterChart';
 import { useFilter } from './useFilter';
+import { inOurUnits } from '../shared/units/marks';
 
 /** Any quantity against any other, what goes with liking, and what stood out in the order of time. */
 export default function TrendsPage() {
@@ -110,7 +111,7 @@ export default function TrendsPage() {
                   </Button>
                 }
               >
-                {trend.sentence}
+                {inOurUnits(trend.sentence)}
               </EmptyState>
             ) : (
               <>

@@ -34,7 +34,7 @@ export function BleedTo({ machineId }: { machineId: number }) {
           label="Water wanted at the puck"
           unit={degree}
           step={degree === '\u00b0C' ? 0.5 : 1}
-          value={Number(units.temperature(shown, 1).value)}
+          value={units.of('degC').show(shown)}
           problem={error instanceof Problem ? units.sentence(error.message) : undefined}
           hint={
             `This machine can give ${units.temperature(view.lowestC, 1).value} to ` +

@@ -23,7 +23,7 @@ type Session = Schemas['SessionView'];
 export function HeatCourse({ session, nowMs, height = 250 }: { session: Session; nowMs: number; height?: number }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const units = useUnits();
-  const t = (c: number) => Number(units.temperature(c, 2).value);
+  const t = units.of('degC').show;
   const origin = Date.parse(session.originAt);
   const course = session.course;
   const start =

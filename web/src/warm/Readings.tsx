@@ -6,6 +6,7 @@ import { useShortcuts } from '../shared/keys/shortcuts';
 import { Button, Field, H2, Input, Notice, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import type { useSessionActions } from './useSessionActions';
+import { typedNumber } from '../shared/units/decimals';
 
 type Session = Schemas['SessionView'];
 type Kind = Schemas['HeatReadingKind'];
@@ -37,8 +38,8 @@ export function Readings({ session, actions, setLamp }: Props) {
   };
   const gauge = kind === 'BoilerGauge';
   const send = () => {
-    const value = Number(text.replace(',', '.'));
-    if (text.trim() === '' || !Number.isFinite(value)) return;
+    const value = typedNumber(text);
+    if (value === null) return;
     actions.read.mutate(
       { kind, value: gauge ? value / units.pressureFactor : units.toCelsius(value) },
       {

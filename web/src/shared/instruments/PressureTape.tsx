@@ -7,6 +7,7 @@ import { useUnits } from '../units/units';
 import { ink } from '../../theme/system';
 import { useLiveDrawing } from './useLiveDrawing';
 import { writeAttribute, writeText } from './write';
+import { ownText } from '../units/decimals';
 
 /** A tall tape: where the pressure stands, the plan's band at this moment, and the mark to hold. */
 export function PressureTape({ view, height }: { view: Instrument; height: number }) {
@@ -86,7 +87,7 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
             fontStretch="80%"
             fontVariantNumeric="tabular-nums"
           >
-            {tick}
+            {ownText(tick)}
           </chakra.text>
         </g>
       ))}

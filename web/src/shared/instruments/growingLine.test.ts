@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { expect, test } from 'vitest';
 import { GrowingLine } from './growingLine';
 import type { Point } from '../plot/scale';

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { hatchGround, ink } from '../../theme/system';
+import { ownText } from '../units/decimals';
 
 interface Scale {
   (value: number): number | undefined;
@@ -38,7 +39,7 @@ export function Frame(p: Props) {
         <g key={value}>
           <line x1={p.left} x2={p.right} y1={p.y(value)} y2={p.y(value)} stroke={ink('hairline')} />
           <text x={p.left - 6} y={(p.y(value) ?? 0) + 4} textAnchor="end" fill={ink('quiet')} style={tick}>
-            {value}
+            {ownText(value)}
           </text>
         </g>
       ))}
@@ -51,7 +52,7 @@ export function Frame(p: Props) {
           fill={ink('quiet')}
           style={tick}
         >
-          {value}
+          {ownText(value)}
         </text>
       ))}
       <chakra.text x={p.left} y={p.top - 7} fill={p.yColour} fontSize="13px" fontWeight={600}>
@@ -65,7 +66,7 @@ export function Frame(p: Props) {
       {p.xLabel &&
         xs.map((value) => (
           <text key={value} x={p.x(value)} y={p.bottom + 16} textAnchor="middle" fill={ink('quiet')} style={tick}>
-            {value}
+            {ownText(value)}
           </text>
         ))}
       {p.xLabel && (

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { ink } from '../../theme/system';
 import type { linear } from './scale';
+import { number } from '../units/units';
 
 const stepSeconds = 0.1;
 const stridesSeconds = 1;
@@ -49,7 +50,7 @@ export function MomentMark({ word, at, x, top, bottom, labelX, labelY, move }: P
       aria-valuemin={from}
       aria-valuemax={to}
       aria-valuenow={at}
-      aria-valuetext={`${at.toFixed(1)} s`}
+      aria-valuetext={`${number(at, 1)} s`}
       onKeyDown={(e: React.KeyboardEvent) => {
         const by = e.shiftKey ? stridesSeconds : stepSeconds;
         if (e.key === 'ArrowLeft' || e.key === 'ArrowDown') put(at - by);

@@ -1,6 +1,7 @@
 import { Box } from '@chakra-ui/react';
 import type { Schemas } from '../api/client';
 import { Caution } from './elements';
+import { inOurUnits } from '../units/marks';
 
 interface Props {
   title: string;
@@ -18,7 +19,7 @@ export function CheckList({ title, checks }: Props) {
         {checks.map((check, i) => (
           <Box
             as="li"
-            key={check.text}
+            key={inOurUnits(check.text)}
             display="flex"
             gap="3"
             py="2"
@@ -31,10 +32,10 @@ export function CheckList({ title, checks }: Props) {
             </Box>
             {check.isCaution ? (
               <Box fontSize="18px" flex="1" css={{ '& > div': { fontSize: '18px', paddingBlock: 0 } }}>
-                <Caution>{check.text}</Caution>
+                <Caution>{inOurUnits(check.text)}</Caution>
               </Box>
             ) : (
-              <Box flex="1">{check.text}</Box>
+              <Box flex="1">{inOurUnits(check.text)}</Box>
             )}
           </Box>
         ))}

@@ -1,5 +1,6 @@
 import { Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
+import { ownText, typedNumber } from '../units/decimals';
 import { Button, Field, Input } from './elements';
 
 interface Props {
@@ -16,22 +17,17 @@ interface Props {
   big?: boolean;
 }
 
-const parse = (text: string) => {
-  const value = Number(text.replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(value) ? null : value;
-};
-
 /** A number that is typed, or stepped with buttons and arrow keys; a decimal comma is understood. */
 export function NumberField({ label, unit, value, step, onChange, onClear, problem, hint, digits = 1, big }: Props) {
-  const shown = value === null ? '' : String(Number(value.toFixed(digits)));
+  const shown = value === null ? '' : ownText(Number(value.toFixed(digits)));
   const [text, setText] = useState(shown);
   // what comes from outside replaces the text, unless the text already means it ("15." while typing 15.5)
   useEffect(() => {
-    setText((now) => (parse(now) === value ? now : shown));
+    setText((now) => (typedNumber(now) === value ? now : shown));
   }, [value, shown]);
 
   const move = (by: number) => onChange(Number(((value ?? 0) + by).toFixed(3)));
-  const unread = parse(text) === null && text !== shown;
+  const unread = typedNumber(text) === null && text !== shown;
   return (
     <Field
       label={label}
@@ -65,11 +61,11 @@ export function NumberField({ label, unit, value, step, onChange, onClear, probl
             onChange={(event) => {
               const next = event.target.value;
               setText(next);
-              const number = parse(next);
+              const number = typedNumber(next);
               if (number !== null) onChange(number);
               else if (next.trim() === '') onClear?.();
             }}
-            onBlur={() => setText((now) => (parse(now) === null ? shown : now))}
+            onBlur={() => setText((now) => (typedNumber(now) === null ? shown : now))}
             onKeyDown={(event) => {
               if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
               event.preventDefault();

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { expect, test } from 'vitest';
 import { cueKept, cueSaid, withOwnPressure } from './cue';
 import { makeUnits } from './units';

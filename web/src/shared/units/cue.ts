@@ -9,8 +9,8 @@ interface CuedPhase {
 }
 
 const shown = (phase: CuedPhase, units: Units) => {
-  const { value, unit } = units.pressure(phase.toBar, 1);
-  return `${units.pressureUnit === 'bar' ? Number(value) : value} ${unit}`;
+  const { value, unit } = units.pressure(phase.toBar, Number.isInteger(Number(phase.toBar.toFixed(1))) ? 0 : 1);
+  return `${value} ${unit}`;
 };
 
 /** A cue of old names the pressure as a number in bar. */

@@ -1,5 +1,7 @@
+import { withOurDecimals } from './decimals';
+
 /** What marks a quantity in a sentence of the server: "{5.3 bar}", or "{5.3 bar!}" where the unit is not to be said. */
-const mark = /\{(-?[\d.]+) (bar|degC|K|kgf)(!)?\}/g;
+const mark = /\{(-?[\d.]+) (bar s\/ml|bar|degC|K|kgf)(!)?\}/g;
 
 /** A sentence with its quantities said by a function of value, unit and decimals. */
 export const withQuantities = (
@@ -11,7 +13,7 @@ export const withQuantities = (
     return bare ? shown.value : `${shown.value} ${shown.unit}`;
   });
 
-let saying = (text: string) => text;
+let saying = (text: string) => withOurDecimals(text);
 
 /** Sets how sentences are said where no component is at hand: in the household's units, once they are known. */
 export function sayWith(say: (text: string) => string) {

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { describe, expect, it, test } from 'vitest';
 import { makeUnits, number } from './units';
 

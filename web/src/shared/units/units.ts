@@ -1,6 +1,7 @@
 import { createContext, createElement, useContext, useEffect, useMemo, type ReactNode } from 'react';
 import type { Schemas } from '../api/client';
 import { useBench, useHousehold, useSheet } from '../api/queries';
+import { withOurDecimals } from './decimals';
 import { sayWith, withQuantities } from './marks';
 
 /** A quantity as shown: number and unit apart, so that readings can be set in their own type. */
@@ -37,7 +38,7 @@ const none = '\u2013';
 function fixed(value: number | null | undefined, digits: number): string {
   if (value === null || value === undefined || !Number.isFinite(value)) return none;
   const text = value.toFixed(digits);
-  return Number(text) === 0 ? text.replace('-', '') : text;
+  return withOurDecimals(Number(text) === 0 ? text.replace('-', '') : text);
 }
 
 const pressureFactors: Record<string, number> = { bar: 1, psi: 1 / 0.06894757293168361, kPa: 100 };
@@ -113,7 +114,7 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
     }),
     resistance,
     force,
-    sentence: (text) => withQuantities(text, quantity),
+    sentence: (text) => withOurDecimals(withQuantities(text, quantity)),
     toCelsius,
     of: (unit) => {
       if (unit === 'bar') return { unit: pressureUnit, show: (v) => v * factor, wire: (v) => v / factor };

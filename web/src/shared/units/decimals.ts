@@ -1,0 +1,17 @@
+/** The sign before the tenths where this person lives: a comma or a point. */
+const ours = new Intl.NumberFormat().formatToParts(1.5).find((part) => part.type === 'decimal')?.value;
+
+// a date as 28.11.2026, a version or an address has more points than one, and stays
+const decimals = /(?<![\d.])(\d+)\.(\d+)(?!\.?\d)/g;
+
+/** A text with the decimals of its numbers as the person's locale has them; the core and the wire write a point. */
+export const withOurDecimals = (text: string, sign = ours) => (sign === ',' ? text.replace(decimals, '$1,$2') : text);
+
+/** A number as it stands in a field. */
+export const ownText = (value: number) => withOurDecimals(String(value));
+
+/** The number that was typed, with a decimal point or comma; null for what is none. */
+export function typedNumber(text: string): number | null {
+  const value = Number(text.replace(',', '.'));
+  return text.trim() === '' || !Number.isFinite(value) ? null : value;
+}
