@@ -32,8 +32,8 @@ const draw = () =>
     </StrictMode>,
   );
 
-// drawn once and whole: a frame that waits for its page and the page for its numbers are three drawings, which a slow phone
-// takes a second longer for
+// drawn once and whole: a frame that waits for its page and the page for its numbers are three drawings, which a slow
+// phone takes a second longer for
 void Promise.race([
   Promise.allSettled([fetchPage(), askEarly(queries)]),
   new Promise((late) => setTimeout(late, patience)),

@@ -232,19 +232,16 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
           <Flex gap="5" wrap="wrap" mb="3">
             {view.changes.map((c) => {
               const { unit, show } = units.of(c.unit);
+              const alone = c.plusMinus === null;
               return (
                 <Figure
                   key={c.field}
                   label={c.label}
-                  value={
-                    c.plusMinus === null
-                      ? ownText(Number(show(c.value).toPrecision(4)))
-                      : toThe(show(c.plusMinus), show(c.value))
-                  }
-                  unit={`${c.plusMinus === null ? '' : `\u00b1${ownText(Number(show(c.plusMinus).toPrecision(2)))} `}${unit}`}
+                  value={alone ? toFigures(4, show(c.value)) : toThe(show(c.plusMinus!), show(c.value))}
+                  unit={`${alone ? '' : `\u00b1${toFigures(2, show(c.plusMinus!))} `}${unit}`}
                   note={
-                    'was ' +
-                    `${ownText(Number(show(c.before).toPrecision(4)))}${c.plusMinus === null ? '; one more reading would say how sure this is' : ''}`
+                    `was ${toFigures(4, show(c.before))}` +
+                    (alone ? '; one more reading would say how sure this is' : '')
                   }
                 />
               );
@@ -264,11 +261,11 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
   );
 }
 
+const toFigures = (figures: number, value: number) => ownText(Number(value.toPrecision(figures)));
+
 /** A value with no more decimals than two digits of its uncertainty have. */
 const toThe = (plusMinus: number, value: number) =>
-  plusMinus > 0
-    ? number(value, Math.min(8, Math.max(0, 1 - Math.floor(Math.log10(plusMinus)))))
-    : ownText(Number(value.toPrecision(4)));
+  plusMinus > 0 ? number(value, Math.min(8, Math.max(0, 1 - Math.floor(Math.log10(plusMinus))))) : toFigures(4, value);
 
 /** Rows with all their numbers, in the wire's units; half-filled ones wait. */
 function typed(rows: readonly string[][], columns: readonly Column[], units: Units): Record<string, number | null>[] {

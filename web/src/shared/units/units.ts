@@ -131,7 +131,7 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
 
 const UnitsContext = createContext(makeUnits('bar', 'degC', 'kgf'));
 
-/** Gives the display units of whoever brews, or else the household's, to everything within: worked out once a change. */
+/** Gives everything within the display units of whoever brews, or else the household's: worked out once a change. */
 export function UnitsOfBrewer({ children }: { children: ReactNode }) {
   const { data: household } = useHousehold();
   const { data: sheet } = useSheet();
