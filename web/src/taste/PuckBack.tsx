@@ -7,11 +7,12 @@ import { lineRows } from '../shared/plot/rows';
 import { path, roundUp } from '../shared/plot/scale';
 import { Table } from '../shared/ui/Table';
 import { Waiting } from '../shared/ui/elements';
-import { number } from '../shared/units/units';
+import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 
 /** What the trace says of its puck: fitted numbers with their intervals, and the fitted cup over the measured one. */
 export function PuckBack({ shotId, curves }: { shotId: number; curves: Schemas['Curves'] }) {
+  const units = useUnits();
   const { data: view, error } = useQuery({
     queryKey: ['shot', shotId, 'puck'],
     queryFn: () => data(api.GET('/api/shots/{id}/puck', { params: { path: { id: shotId } } })),
@@ -30,15 +31,20 @@ export function PuckBack({ shotId, curves }: { shotId: number; curves: Schemas['
       <Table
         label="The puck read back"
         head={['', 'Best', 'Nine in ten', '']}
-        rows={puck.numbers.map((n) => ({
-          key: n.name,
-          cells: [
-            n.name,
-            `${number(n.value, 2)} ${n.unit}`.trim(),
-            `${number(n.low, 2)} to ${number(n.high, 2)}`,
-            n.told ? '' : 'hardly told',
-          ],
-        }))}
+        rows={puck.numbers.map((n) => {
+          const { unit, show } = units.of(n.unit);
+          // a small number has a digit more
+          const said = (value: number) => number(show(value), Math.abs(show(n.value)) < 0.1 ? 3 : 2);
+          return {
+            key: n.name,
+            cells: [
+              n.name,
+              `${said(n.value)} ${unit}`.trim(),
+              `${said(n.low)} to ${said(n.high)}`,
+              n.told ? '' : 'hardly told',
+            ],
+          };
+        })}
       />
       <Pane
         label={`Fitted cup over the measured one, off by ${number(puck.misfitGrams, 2)} g`}

@@ -85,7 +85,7 @@ function OneSchool({ school, inUse, pending, use }: OneProps) {
         )}
       </Flex>
       <Box fontSize="14px" color="quiet">
-        {school.holds}
+        {units.sentence(school.holds)}
       </Box>
       <Grid as="ul" listStyleType="none" fontSize="14px" mt="2" gap="1">
         {school.targets.map((t) => (
@@ -101,7 +101,7 @@ function OneSchool({ school, inUse, pending, use }: OneProps) {
         ))}
       </Grid>
       <Box mt="2" fontWeight={600}>
-        {school.headline}
+        {units.sentence(school.headline)}
       </Box>
       {school.advice && <Box fontSize="14px">{units.sentence(school.advice)}</Box>}
       {school.disagrees && (

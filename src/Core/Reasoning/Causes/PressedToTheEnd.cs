@@ -26,7 +26,7 @@ public sealed class PressedToTheEnd : Cause
 
     public override NextChange Change(ShotFacts shot, double size) =>
         new(
-            "Ease as the puck gives way: to about 5 bar at half way and lower at the end.",
+            "Ease as the puck gives way: to about {5 bar} at half way and lower at the end.",
             "Leave the grind and the yield as they are.",
             "Less dry, with the last quarter on the plan."
         );

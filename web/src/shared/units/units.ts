@@ -120,6 +120,7 @@ export function makeUnits(pressureUnit: string, temperatureUnit: string, forceUn
       if (unit === 'bar') return { unit: pressureUnit, show: (v) => v * factor, wire: (v) => v / factor };
       if (unit.startsWith('bar s'))
         return { unit: unit.replace('bar', pressureUnit), show: (v) => v * factor, wire: (v) => v / factor };
+      if (unit === '1/bar') return { unit: `1/${pressureUnit}`, show: (v) => v / factor, wire: (v) => v * factor };
       if (unit === 'kgf') return { unit: forceUnit, show: toForce, wire: (v) => v / toForce(1) };
       if (unit === 'degC') return { unit: degree, show: toTemperature, wire: toCelsius };
       return { unit, show: (v) => v, wire: (v) => v };
