@@ -4,6 +4,7 @@ import { sentenceOf } from '../shared/api/client';
 import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
 import { H2, Notice, Panel, Waiting } from '../shared/ui/elements';
 import { Radios } from '../shared/ui/Radios';
+import { inOurUnits } from '../shared/units/marks';
 
 /** By which school shots are judged here. */
 export function SchoolSettings() {
@@ -29,7 +30,7 @@ export function SchoolSettings() {
         onChange={(school) => change.mutate({ school })}
       />
       <Box fontSize="14px" color="quiet" mt="1">
-        {chosen?.holds} Targets, causes and advice follow it; every shot shows what the other schools would say.
+        {inOurUnits(chosen?.holds ?? '')} Targets, causes and advice follow it; every shot shows what the other schools would say.
       </Box>
       {change.error && <Notice role="alert">{sentenceOf(change.error)}</Notice>}
     </Panel>
