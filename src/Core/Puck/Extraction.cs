@@ -1,9 +1,13 @@
+using System.Runtime.InteropServices;
+using System.Runtime.Intrinsics;
+
 namespace RuddySpring.Core.Puck;
 
 /// <summary>
-/// One lane's coffee as cells in series. Each holds a fast and a slow pool of solubles that dissolve at first order with a
-/// saturation limit and are carried on by the flow; water first fills a cell and then passes it. Mass is conserved to rounding.
-/// Rates are a first calibration from memory of common practice (18 to 22 % at 1:2).
+/// The coffee of parallel lanes, each of cells in series. Each cell holds a fast and a slow pool of solubles that dissolve at
+/// first order with a saturation limit and are carried on by the flow; water first fills a cell and then passes it. Mass is
+/// conserved to rounding. Rates are a first calibration from memory of common practice (18 to 22 % at 1:2). A cell waits for the
+/// one above it, which keeps a processor waiting too, so that lanes are worked out side by side.
 /// </summary>
 public sealed class Extraction
 {
@@ -15,19 +19,36 @@ public sealed class Extraction
     private const double SlowPerSecond = 0.009;
     private const double SaturationGramsPerMl = 0.32;
     private const double ActivationKelvin = 3000.0; // activation energy over gas constant, about 25 kJ/mol
+    private static readonly int Side = Vector256<double>.Count; // lanes worked out side by side
 
-    private Cell[] _cells = new Cell[Cells];
+    private readonly int _lanes;
+    private readonly int _width; // the lanes, and empty ones up to a whole number of sides
     private readonly double _roomMl;
-    private double _arrhenius;
-    private bool _full;
 
-    /// <summary>Starts a dry lane of a dose in g that holds a volume of water in ml at a temperature in degC.</summary>
-    public Extraction(double doseGrams, double heldMl, double solubleShare, double waterC)
+    // g of each pool, g dissolved and ml of water: of the lanes side by side, cell after cell
+    private double[] _fast,
+        _slow,
+        _dissolved,
+        _water;
+    private double[] _cup;
+    private int _filling;
+    private double _arrhenius;
+
+    /// <summary>Starts dry lanes, each of a dose in g that holds a volume of water in ml, at a temperature in degC.</summary>
+    public Extraction(int lanes, double doseGrams, double heldMl, double solubleShare, double waterC)
     {
+        (_lanes, _filling) = (lanes, lanes);
+        _width = (lanes + Side - 1) / Side * Side;
         _roomMl = heldMl / Cells;
         WaterC = waterC;
+        (_fast, _slow, _dissolved, _water) = (Empty(), Empty(), Empty(), Empty());
+        _cup = new double[lanes];
         var soluble = doseGrams * solubleShare / Cells;
-        Array.Fill(_cells, new Cell { Fast = soluble * FastShare, Slow = soluble * (1.0 - FastShare) });
+        for (var cell = 0; cell < Cells; cell++)
+        {
+            _fast.AsSpan(cell * _width, lanes).Fill(soluble * FastShare);
+            _slow.AsSpan(cell * _width, lanes).Fill(soluble * (1.0 - FastShare));
+        }
     }
 
     /// <summary>Temperature of the water, degC: solubles dissolve faster in hotter water (Arrhenius).</summary>
@@ -39,91 +60,123 @@ public sealed class Extraction
             );
     }
 
-    /// <summary>Solids in g that have left the lane so far.</summary>
-    public double CupSolidsGrams { get; private set; }
+    /// <summary>Solids in g that have left each lane so far.</summary>
+    public IReadOnlyList<double> CupSolidsGrams => _cup;
 
-    /// <summary>All solubles in g still in the lane, dissolved or not.</summary>
-    public double RemainingGrams => _cells.Sum(c => c.Fast + c.Slow + c.Dissolved);
+    /// <summary>All solubles in g still in the lanes, dissolved or not.</summary>
+    public double RemainingGrams => Enumerable.Range(0, _lanes).Sum(RemainingIn);
 
-    /// <summary>The same lane once more, to be taken another way.</summary>
+    /// <summary>The same lanes once more, to be taken another way.</summary>
     public Extraction Copy()
     {
         var copy = (Extraction)MemberwiseClone();
-        copy._cells = [.. _cells];
+        (copy._fast, copy._slow, copy._dissolved) = ([.. _fast], [.. _slow], [.. _dissolved]);
+        (copy._water, copy._cup) = ([.. _water], [.. _cup]);
         return copy;
     }
 
-    /// <summary>Lets a volume in ml of fresh water enter over a step in s.</summary>
-    /// <returns>Solids in g that leave in this step.</returns>
-    public double Step(double inflowMl, double seconds)
+    /// <summary>Lets volumes in ml of fresh water enter over a step in s.</summary>
+    /// <param name="inflowMl">One a lane.</param>
+    /// <param name="seconds">The step.</param>
+    /// <param name="solidsGrams">Gets what leaves each lane in this step, g.</param>
+    public void Step(ReadOnlySpan<double> inflowMl, double seconds, Span<double> solidsGrams)
     {
         var fastStep = Math.Min(0.5, FastPerSecond * _arrhenius * seconds);
         var slowStep = Math.Min(0.5, SlowPerSecond * _arrhenius * seconds);
-        var carried = _full ? StepFull(inflowMl, fastStep, slowStep) : StepFilling(inflowMl, fastStep, slowStep);
-        CupSolidsGrams += carried;
-        return carried;
+        if (_filling == 0)
+        {
+            StepFull(inflowMl, fastStep, slowStep, solidsGrams);
+        }
+        else
+        {
+            _filling = 0;
+            for (var lane = 0; lane < _lanes; lane++)
+                solidsGrams[lane] = StepFilling(lane, inflowMl[lane], fastStep, slowStep);
+        }
+
+        for (var lane = 0; lane < _lanes; lane++)
+            _cup[lane] += solidsGrams[lane];
+    }
+
+    private double[] Empty() => new double[_width * Cells];
+
+    private double RemainingIn(int lane)
+    {
+        var sum = 0.0;
+        for (var at = lane; at < _fast.Length; at += _width)
+            sum += _fast[at] + _slow[at] + _dissolved[at];
+        return sum;
     }
 
     /// <summary>While the front runs down: water fills each cell before it passes it on.</summary>
-    private double StepFilling(double inflowMl, double fastStep, double slowStep)
+    private double StepFilling(int lane, double inflowMl, double fastStep, double slowStep)
     {
         var flow = inflowMl;
         var carried = 0.0;
-        foreach (ref var cell in _cells.AsSpan())
+        for (var at = lane; at < _fast.Length; at += _width)
         {
-            var through = cell.WaterMl + flow;
+            var through = _water[at] + flow;
             if (through <= 0.0)
                 break;
-            var held = cell.Dissolve(carried, 1.0 / (through * SaturationGramsPerMl), fastStep, slowStep);
+
+            var fast = _fast[at] * fastStep;
+            var slow = _slow[at] * slowStep;
+            var held = _dissolved[at] + carried;
+            var undersaturation = Math.Max(0.0, 1.0 - (held * (1.0 / (through * SaturationGramsPerMl))));
+            _fast[at] -= fast * undersaturation;
+            _slow[at] -= slow * undersaturation;
+            held += (fast + slow) * undersaturation;
             var kept = Math.Min(through, _roomMl);
             flow = through - kept;
             carried = held * flow / through;
-            cell.WaterMl = kept;
-            cell.Dissolved = held - carried;
+            _water[at] = kept;
+            _dissolved[at] = held - carried;
         }
 
-        _full = _cells[Cells - 1].WaterMl >= _roomMl;
+        if (_water[_water.Length - _width + lane] < _roomMl)
+            _filling++;
         return carried;
     }
 
-    /// <summary>With every cell full the same volume passes all of them, so its divisions are made once.</summary>
-    private double StepFull(double flow, double fastStep, double slowStep)
+    /// <summary>With every cell full the same volume passes all of a lane's, so its divisions are made once.</summary>
+    private void StepFull(ReadOnlySpan<double> inflowMl, double fastStep, double slowStep, Span<double> solidsGrams)
     {
-        var through = _roomMl + flow;
-        var leaves = flow / through;
-        var perSaturation = 1.0 / (through * SaturationGramsPerMl);
-        var carried = 0.0;
-        foreach (ref var cell in _cells.AsSpan())
+        Span<double> flows = stackalloc double[_width];
+        flows.Clear();
+        inflowMl[.._lanes].CopyTo(flows);
+        var flow = MemoryMarshal.Cast<double, Vector256<double>>(flows);
+        var sides = flow.Length;
+        Span<Vector256<double>> leaves = stackalloc Vector256<double>[sides];
+        Span<Vector256<double>> perSaturation = stackalloc Vector256<double>[sides];
+        Span<Vector256<double>> carried = stackalloc Vector256<double>[sides];
+        for (var side = 0; side < sides; side++)
         {
-            var held = cell.Dissolve(carried, perSaturation, fastStep, slowStep);
-            carried = held * leaves;
-            cell.Dissolved = held - carried;
+            var through = Vector256.Create(_roomMl) + flow[side];
+            leaves[side] = flow[side] / through;
+            perSaturation[side] = Vector256<double>.One / (through * SaturationGramsPerMl);
+            carried[side] = Vector256<double>.Zero;
         }
 
-        return carried;
-    }
-
-    /// <summary>One slice of the lane: grams of each pool and of what is dissolved in its water.</summary>
-    private struct Cell
-    {
-        public double Fast;
-        public double Slow;
-        public double Dissolved;
-        public double WaterMl;
-
-        /// <summary>Dissolves for one step; gives what is then held in solution, with what was carried in.</summary>
-        public double Dissolve(double carriedIn, double perSaturation, double fastStep, double slowStep)
+        var fast = MemoryMarshal.Cast<double, Vector256<double>>(_fast.AsSpan());
+        var slow = MemoryMarshal.Cast<double, Vector256<double>>(_slow.AsSpan());
+        var dissolved = MemoryMarshal.Cast<double, Vector256<double>>(_dissolved.AsSpan());
+        for (var at = 0; at < fast.Length; at += sides)
         {
-            // what could dissolve does not wait for what was carried in: it shortens the chain the processor has to follow
-            var fast = Fast * fastStep;
-            var slow = Slow * slowStep;
-            var held = Dissolved + carriedIn;
-            var undersaturation = 1.0 - (held * perSaturation);
-            if (undersaturation <= 0.0)
-                return held;
-            Fast -= fast * undersaturation;
-            Slow -= slow * undersaturation;
-            return held + ((fast + slow) * undersaturation);
+            for (var side = 0; side < sides; side++)
+            {
+                var here = at + side;
+                var fastGives = fast[here] * fastStep;
+                var slowGives = slow[here] * slowStep;
+                var held = dissolved[here] + carried[side];
+                var undersaturation = Vector256.Max(Vector256<double>.Zero, Vector256<double>.One - (held * perSaturation[side]));
+                fast[here] -= fastGives * undersaturation;
+                slow[here] -= slowGives * undersaturation;
+                held += (fastGives + slowGives) * undersaturation;
+                carried[side] = held * leaves[side];
+                dissolved[here] = held - carried[side];
+            }
         }
+
+        MemoryMarshal.Cast<Vector256<double>, double>(carried)[.._lanes].CopyTo(solidsGrams);
     }
 }

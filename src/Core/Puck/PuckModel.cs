@@ -22,6 +22,7 @@ public sealed class PuckModel
 
     private readonly PuckParameters _puck;
     private Lane[] _lanes;
+    private Extraction _extraction;
     private readonly PuckBehaviour _behaviour;
     private double _waterC;
     private double _thermal;
@@ -49,13 +50,8 @@ public sealed class PuckModel
         var factors = laneFactors ?? QuantileFactors(puck.Lanes, puck.LaneSpread);
         HeldMl = _behaviour.WaterHeldPerGram * puck.DoseGrams / _densityGramsPerMl;
         _laneHeldMl = HeldMl / factors.Count;
-        _lanes =
-        [
-            .. factors.Select(f => new Lane(
-                f,
-                new Extraction(puck.DoseGrams / factors.Count, _laneHeldMl, _behaviour.SolubleShare, puck.WaterC)
-            )),
-        ];
+        _lanes = [.. factors.Select(f => new Lane(f))];
+        _extraction = new(factors.Count, puck.DoseGrams / factors.Count, _laneHeldMl, _behaviour.SolubleShare, puck.WaterC);
     }
 
     /// <summary>The water that enters now, degC, 20 to 100.</summary>
@@ -67,8 +63,7 @@ public sealed class PuckModel
         {
             _waterC = PuckParameters.WaterTemperature.Check(value);
             (_thermal, _densityGramsPerMl) = (FlowResistance.Thermal(value), LiquidWater.DensityGramsPerMl(value));
-            foreach (var lane in _lanes)
-                lane.Extraction.WaterC = value;
+            _extraction.WaterC = value;
         }
     }
 
@@ -99,13 +94,13 @@ public sealed class PuckModel
         get
         {
             var dose = _puck.DoseGrams / _lanes.Length;
-            var mean = _lanes.Average(l => l.Extraction.CupSolidsGrams / dose);
-            return Math.Sqrt(_lanes.Average(l => Math.Pow((l.Extraction.CupSolidsGrams / dose) - mean, 2)));
+            var mean = _extraction.CupSolidsGrams.Average(g => g / dose);
+            return Math.Sqrt(_extraction.CupSolidsGrams.Average(g => Math.Pow((g / dose) - mean, 2)));
         }
     }
 
     /// <summary>All solubles in g still in the puck.</summary>
-    public double RemainingSolublesGrams => _lanes.Sum(l => l.Extraction.RemainingGrams);
+    public double RemainingSolublesGrams => _extraction.RemainingGrams;
 
     /// <summary>A factor on how easily water passes, 1 for the puck as it was described; what is learned of it while it
     /// runs.</summary>
@@ -116,6 +111,7 @@ public sealed class PuckModel
     {
         var copy = (PuckModel)MemberwiseClone();
         copy._lanes = [.. _lanes.Select(l => l.Copy())];
+        copy._extraction = _extraction.Copy();
         return copy;
     }
 
@@ -205,14 +201,21 @@ public sealed class PuckModel
             (EarlyStress * Math.Max(0.0, own - 3.0) * advance) + (seconds * LateStress * Math.Max(0.0, own - 6.0) * eroded);
         var solids = 0.0;
         var outflow = 0.0;
-        foreach (var lane in _lanes)
+        Span<double> enters = stackalloc double[_lanes.Length];
+        Span<double> leaves = stackalloc double[_lanes.Length];
+        for (var i = 0; i < _lanes.Length; i++)
         {
+            var lane = _lanes[i];
             var passing = open > 0.0 ? total * lane.StepConductance / open * seconds : 0.0;
             lane.PassedMl += passing;
             outflow += passing;
-            inflow += passing + lane.StepInflow;
-            solids += lane.Extraction.Step(passing + lane.StepInflow, seconds);
+            enters[i] = passing + lane.StepInflow;
+            inflow += enters[i];
         }
+
+        _extraction.Step(enters, seconds, leaves);
+        foreach (var grams in leaves)
+            solids += grams;
 
         var cup = (outflow * _densityGramsPerMl) + solids;
         InflowMl += inflow;
@@ -293,11 +296,10 @@ public sealed class PuckModel
         return x >= 0.0 ? 1.0 - tail : tail;
     }
 
-    private sealed class Lane(double factor, Extraction extraction)
+    private sealed class Lane(double factor)
     {
         public readonly double Factor = factor;
         public readonly double Bias = Math.Log(Math.Max(factor, 1e-6));
-        public Extraction Extraction = extraction;
         public double Opened = 1.0;
         public double Wetted;
         public double SwellLeft = 1.0;
@@ -307,11 +309,6 @@ public sealed class PuckModel
         public double StepInflow;
         public double StepConductance;
 
-        public Lane Copy()
-        {
-            var copy = (Lane)MemberwiseClone();
-            copy.Extraction = Extraction.Copy();
-            return copy;
-        }
+        public Lane Copy() => (Lane)MemberwiseClone();
     }
 }

@@ -6,14 +6,21 @@ namespace RuddySpring.Core.Tests.Puck;
 /// <summary>The solubles of one lane: conserved, dissolved at first order, never beyond what water takes up.</summary>
 public sealed class ExtractionTests
 {
-    private static Extraction Lane(double waterC = 93, double dose = 3.6) => new(dose, dose * 1.05, 0.30, waterC);
+    private static Extraction Lane(double waterC = 93, double dose = 3.6) => new(1, dose, dose * 1.05, 0.30, waterC);
 
     /// <summary>Solids in the cup after water at a flow in ml/s for some seconds.</summary>
     private static double Cup(Extraction lane, double flow, double seconds, double step = 0.05)
     {
         for (var t = 0.0; t < seconds - 1e-9; t += step)
-            lane.Step(flow * step, step);
-        return lane.CupSolidsGrams;
+            Step(lane, flow * step, step);
+        return lane.CupSolidsGrams[0];
+    }
+
+    private static double Step(Extraction lane, double inflow, double seconds)
+    {
+        double[] solids = [0];
+        lane.Step([inflow], seconds, solids);
+        return solids[0];
     }
 
     [Fact]
@@ -24,7 +31,8 @@ public sealed class ExtractionTests
                 {
                     var lane = Lane(waterC);
                     Cup(lane, flow, seconds);
-                    return Math.Abs(lane.CupSolidsGrams + lane.RemainingGrams - (3.6 * 0.30)) < 1e-9 && lane.RemainingGrams >= 0;
+                    return Math.Abs(lane.CupSolidsGrams[0] + lane.RemainingGrams - (3.6 * 0.30)) < 1e-9
+                        && lane.RemainingGrams >= 0;
                 }
             );
 
@@ -55,9 +63,9 @@ public sealed class ExtractionTests
         var last = double.PositiveInfinity;
         for (var third = 0; third < 6; third++)
         {
-            var before = lane.CupSolidsGrams;
+            var before = lane.CupSolidsGrams[0];
             Cup(lane, 0.4, 4);
-            var drawn = lane.CupSolidsGrams - before;
+            var drawn = lane.CupSolidsGrams[0] - before;
             Assert.True(drawn < last, $"{third}: {drawn} after {last}");
             last = drawn;
         }
@@ -66,11 +74,11 @@ public sealed class ExtractionTests
     [Fact] // a saturated liquor takes up no more: a standing lane ends at the limit, not at everything
     public void Standing_water_is_saturated()
     {
-        var lane = new Extraction(3.6, 3.78, 0.9, 93); // far more soluble than the water in it can hold
+        var lane = new Extraction(1, 3.6, 3.78, 0.9, 93); // far more soluble than the water in it can hold
         Cup(lane, 0.378, 10); // fill it
         for (var i = 0; i < 200_000; i++)
-            lane.Step(0, 0.05);
-        var one = lane.Step(0.02, 0.05); // 0.02 ml of what stands there
+            Step(lane, 0, 0.05);
+        var one = Step(lane, 0.02, 0.05); // 0.02 ml of what stands there
         Assert.Equal(0.32, one / 0.02, 0.02); // g a ml
     }
 
@@ -98,5 +106,30 @@ public sealed class ExtractionTests
     {
         var (coarse, fine) = (Cup(Lane(), 0.4, 30, 0.05), Cup(Lane(), 0.4, 30, 0.0125));
         Assert.Equal(fine, coarse, 0.01 * fine);
+    }
+
+    [Theory] // as many as there may be, and one more than fits side by side
+    [InlineData(1)]
+    [InlineData(4)]
+    [InlineData(5)]
+    [InlineData(9)]
+    public void Lanes_side_by_side_give_what_each_gives_alone(int count)
+    {
+        var together = new Extraction(count, 3.6, 3.78, 0.30, 93);
+        var alone = Enumerable.Range(0, count).Select(_ => Lane()).ToList();
+        var inflow = new double[count];
+        var solids = new double[count];
+        for (var i = 0; i < 600; i++)
+        {
+            for (var lane = 0; lane < count; lane++)
+                inflow[lane] = i % 50 < 5 ? 0 : 0.02 * (1 + lane); // some fill long before the others, and at times all stand
+            together.Step(inflow, 0.05, solids);
+            for (var lane = 0; lane < count; lane++)
+                Assert.Equal(Step(alone[lane], inflow[lane], 0.05), solids[lane], 1e-12);
+        }
+
+        for (var lane = 0; lane < count; lane++)
+            Assert.Equal(alone[lane].CupSolidsGrams[0], together.CupSolidsGrams[lane], 1e-12);
+        Assert.Equal(alone.Sum(l => l.RemainingGrams), together.RemainingGrams, 1e-9);
     }
 }

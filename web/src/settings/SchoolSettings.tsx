@@ -30,7 +30,8 @@ export function SchoolSettings() {
         onChange={(school) => change.mutate({ school })}
       />
       <Box fontSize="14px" color="quiet" mt="1">
-        {inOurUnits(chosen?.holds ?? '')} Targets, causes and advice follow it; every shot shows what the other schools would say.
+        {inOurUnits(chosen?.holds ?? '')} Targets, causes and advice follow it; every shot shows what the other schools
+        would say.
       </Box>
       {change.error && <Notice role="alert">{sentenceOf(change.error)}</Notice>}
     </Panel>
