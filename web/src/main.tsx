@@ -17,7 +17,7 @@ const queries = new QueryClient({
 });
 
 /** How long an empty page waits for its answers before it says that it waits, ms. */
-const patience = 1000;
+const patience = 300;
 
 const draw = () =>
   createRoot(document.getElementById('root')!).render(

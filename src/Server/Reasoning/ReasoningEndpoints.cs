@@ -1,3 +1,4 @@
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Core;
 using RuddySpring.Core.Dialing;
@@ -104,14 +105,23 @@ public static class ReasoningEndpoints
         );
     }
 
-    /// <summary>What is named first is kept beside the shot, so that the ledger finds it; it is no change of the
-    /// shot.</summary>
+    /// <summary>What is named first is kept beside the shot, so that the ledger finds it; it is no change of the shot. An update
+    /// waits for whoever writes, even where there is nothing to update, and reasons are not to wait: what is kept already is not
+    /// kept again, and what cannot be kept now is kept when it is next asked for.</summary>
     private static async Task KeepCauseAsync(int id, Diagnosis diagnosis, RuddyContext db, CancellationToken cancel)
     {
         var first = diagnosis.Verdict == Verdict.NothingWrong ? null : diagnosis.Causes.Select(c => c.Key).FirstOrDefault();
-        await db
-            .Shots.Where(s => s.Id == id && s.Cause != first)
-            .ExecuteUpdateAsync(s => s.SetProperty(x => x.Cause, first), cancel);
+        var other = db.Shots.Where(s => s.Id == id && s.Cause != first);
+        if (!await other.AnyAsync(cancel))
+            return;
+        try
+        {
+            await other.ExecuteUpdateAsync(s => s.SetProperty(x => x.Cause, first), cancel);
+        }
+        catch (SqliteException error) when (DatabaseFault.Of(error) is DatabaseFault.Busy or DatabaseFault.DiskFull)
+        {
+            // the reasons are told all the same
+        }
     }
 
     /// <summary>Takes the advice for a cause: the sheet becomes this shot's with the change in it, and the next shot judges

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using Microsoft.Data.Sqlite;
 using RuddySpring.Store;
 
@@ -32,5 +33,23 @@ public sealed class HeldDatabaseTests
             StringComparison.Ordinal
         );
         Assert.Equal(200, (await server.SendAsync(HttpMethod.Post, "/api/bench/brewers", new { name = "Late guest" })).Status);
+    }
+
+    [Fact]
+    public async Task Why_a_shot_was_as_it_was_is_told_all_the_same()
+    {
+        await using var server = new LiveServer();
+        await server.InitializeAsync();
+        var told = await server.GetAsync("/api/shots/14/why");
+        using var other = new SqliteConnection($"Data Source={StoreFile.PathIn(server.Folder)};Pooling=False");
+        other.Open();
+        using var hold = other.CreateCommand();
+        // the cause of one shot is kept, that of the other has changed since
+        hold.CommandText = "UPDATE Shots SET Cause = 'long ago' WHERE Id = 15; BEGIN IMMEDIATE";
+        hold.ExecuteNonQuery();
+        var from = Stopwatch.GetTimestamp();
+        Assert.Equal(told.ToJsonString(), (await server.GetAsync("/api/shots/14/why")).ToJsonString());
+        Assert.True(Stopwatch.GetElapsedTime(from).TotalSeconds < 5); // a change waits ten
+        Assert.Equal(200, (await server.SendAsync(HttpMethod.Get, "/api/shots/15/why")).Status);
     }
 }

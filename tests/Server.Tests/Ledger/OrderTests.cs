@@ -1,4 +1,6 @@
 using System.Text.Json.Nodes;
+using Microsoft.Data.Sqlite;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Tests.Ledger;
 
@@ -86,5 +88,39 @@ public sealed class OrderTests : IAsyncLifetime
         }
 
         Assert.Equal(all.Select(s => (int)s["id"]!), seen);
+    }
+
+    [Fact]
+    public async Task Every_page_says_that_there_are_more_than_a_thousand()
+    {
+        await using (var connection = new SqliteConnection($"Data Source={StoreFile.PathIn(_server.Folder)};Pooling=False"))
+        {
+            await connection.OpenAsync();
+            await using var command = connection.CreateCommand();
+            // but for the generated ones
+            command.CommandText = "SELECT group_concat('\"' || name || '\"') FROM pragma_table_info('Shots')";
+            var columns = (string)(await command.ExecuteScalarAsync())!;
+            command.CommandText = $"""
+                CREATE TEMP TABLE n AS
+                  WITH RECURSIVE c(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM c WHERE i < 1100) SELECT i FROM c;
+                CREATE TEMP TABLE more AS SELECT one.*, n.i FROM (SELECT {columns} FROM Shots LIMIT 1) one, n;
+                UPDATE more SET Id = 1000 + i, PulledAt = PulledAt + i, PullId = NULL, FileHash = NULL;
+                ALTER TABLE more DROP COLUMN i;
+                INSERT INTO Shots ({columns}) SELECT {columns} FROM more;
+                """;
+            await command.ExecuteNonQueryAsync();
+        }
+
+        foreach (var order in new[] { "Date", "Dose" })
+        {
+            foreach (var (page, left) in new[] { (0, 200), (4, 200), (5, 155), (6, 0) })
+            {
+                var answer = await _server.GetAsync($"/api/shots?size=200&page={page}&order={order}");
+                Assert.Equal(left, answer["shots"]!.AsArray().Count);
+                Assert.Equal(1000, (int)answer["total"]!);
+                Assert.True((bool)answer["isMore"]!);
+                Assert.Equal(page < 5, (bool)answer["hasOlder"]!);
+            }
+        }
     }
 }

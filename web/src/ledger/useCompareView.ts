@@ -29,8 +29,9 @@ export function useCompareView() {
   const [params, setParams] = useSearchParams();
   const change = (part: Partial<Record<keyof CompareView, string | null>>) =>
     setParams(
-      (now) => {
-        const next = new URLSearchParams(now);
+      () => {
+        // from the address itself: what is drawn may be a change behind it
+        const next = new URLSearchParams(location.search);
         for (const [key, value] of Object.entries(part))
           if (value === null) next.delete(key);
           else next.set(key, value);

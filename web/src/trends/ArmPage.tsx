@@ -19,9 +19,12 @@ import { typedNumber } from '../shared/units/decimals';
 
 const named = (c: Schemas['ArmChoice']) => `${c.planName}, ${c.machine}`;
 
-/** A number as said, with the sign that it has; what rounds to zero has none. */
-const signed = (said: string) =>
-  typedNumber(said) === 0 ? said : said.startsWith('-') ? said.replace('-', '\u2212') : `+${said}`;
+/** A number as said, with the sign that it has; what rounds to zero, or is not known, has none. */
+function signed(said: string): string {
+  const value = typedNumber(said);
+  if (!value) return said;
+  return value > 0 ? `+${said}` : said.replace('-', '\u2212');
+}
 
 /** How repeatable the arm is: plan by plan, phase by phase, and what to practise. */
 export default function ArmPage() {

@@ -10,8 +10,9 @@ export function useFilter() {
   // all that changes at once: of two changes one after the other the address keeps the second alone
   const set = (changes: Record<string, string | number | null>) =>
     setParams(
-      (now) => {
-        const next = new URLSearchParams(now);
+      () => {
+        // from the address itself: what is drawn may be a change behind it
+        const next = new URLSearchParams(location.search);
         for (const [key, value] of Object.entries(changes))
           if (value === null || value === '') next.delete(key);
           else next.set(key, String(value));
