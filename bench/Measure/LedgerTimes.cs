@@ -117,8 +117,8 @@ internal static class LedgerTimes
         return took;
     }
 
-    /// <summary>The server and plain SQL in turn, ms each, once both are warm: the runtime compiles what is used often anew, beside
-    /// the answers, for a second or so.</summary>
+    /// <summary>The server and plain SQL in turn, ms each, once both are warm: the runtime compiles what is used often anew,
+    /// beside the answers, for a second or so.</summary>
     /// <exception cref="InvalidOperationException">They answer differently.</exception>
     private static async Task<(List<double> Asked, List<double> Answered)> InTurnAsync(
         HttpClient http,

@@ -166,9 +166,7 @@ public sealed class CareTests
         {
             await connection.OpenAsync();
             await using var command = connection.CreateCommand();
-            // but for the generated ones
-            command.CommandText = "SELECT group_concat('\"' || name || '\"') FROM pragma_table_info('Shots')";
-            var columns = (string)(await command.ExecuteScalarAsync())!;
+            var columns = await ShotColumns.OfAsync(connection);
             // the newest shots of the sample, pulled again and again by a spring that gives an eighth less
             command.CommandText = $"""
                 CREATE TEMP TABLE n AS

@@ -97,9 +97,7 @@ public sealed class OrderTests : IAsyncLifetime
         {
             await connection.OpenAsync();
             await using var command = connection.CreateCommand();
-            // but for the generated ones
-            command.CommandText = "SELECT group_concat('\"' || name || '\"') FROM pragma_table_info('Shots')";
-            var columns = (string)(await command.ExecuteScalarAsync())!;
+            var columns = await ShotColumns.OfAsync(connection);
             command.CommandText = $"""
                 CREATE TEMP TABLE n AS
                   WITH RECURSIVE c(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM c WHERE i < 1100) SELECT i FROM c;

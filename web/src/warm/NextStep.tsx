@@ -98,29 +98,16 @@ export function NextStep({ session, nowMs, actions, chosen, choose }: Props) {
         </Box>
       )}
       <Flex gap="3" mt="3" wrap="wrap" align="center" fontSize="14px">
-        {timed.has(shown.kind) && !underWay ? (
-          <Button
-            tone="strong"
-            size="big"
-            minHeight="60px"
-            flex="1 0 240px"
-            disabled={busy}
-            onClick={() => tick('begin')}
-          >
-            Begin (T)
-          </Button>
-        ) : (
-          <Button
-            tone="strong"
-            size="big"
-            minHeight="60px"
-            flex="1 0 240px"
-            disabled={busy}
-            onClick={() => tick('done')}
-          >
-            Done (T)
-          </Button>
-        )}
+        <Button
+          tone="strong"
+          size="big"
+          minHeight="60px"
+          flex="1 0 240px"
+          disabled={busy}
+          onClick={() => tick(begins ? 'begin' : 'done')}
+        >
+          {begins ? 'Begin (T)' : 'Done (T)'}
+        </Button>
         <chakra.label htmlFor={agoId} color="quiet">
           It was
         </chakra.label>

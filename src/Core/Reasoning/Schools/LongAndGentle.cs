@@ -13,8 +13,8 @@ public sealed class LongAndGentle : School
     public override string Name => "Long and gentle";
 
     public override string Holds =>
-        "A fine grind, a patient pre-infusion and no more than {6 bar!} or {7 bar}: 45 to 70 s, and a longer cup. What is harsh was "
-        + "pressed too hard.";
+        "A fine grind, a patient pre-infusion and no more than {6 bar!} or {7 bar}: 45 to 70 s, and a longer cup. "
+        + "What is harsh was pressed too hard.";
 
     public override int Place => 2;
 
