@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Input } from '../shared/ui/elements';
-import { ownText, typedNumber } from '../shared/units/decimals';
+import { toDecimals, typedNumber } from '../shared/units/decimals';
 
 interface Props {
   label: string;
@@ -8,8 +8,6 @@ interface Props {
   value: number | null;
   onChange: (value: number | null) => void;
 }
-
-const round = (value: number) => Number(value.toFixed(2));
 
 /** A number that may be missing; half a number, as while typing, changes nothing. */
 export function LimitInput({ label, placeholder, value, onChange }: Props) {
@@ -19,7 +17,7 @@ export function LimitInput({ label, placeholder, value, onChange }: Props) {
       aria-label={label}
       placeholder={placeholder}
       inputMode="decimal"
-      value={typed ?? (value === null ? '' : ownText(round(value)))}
+      value={typed ?? (value === null ? '' : toDecimals(2, value))}
       onChange={(e) => {
         const text = e.target.value;
         setTyped(text);

@@ -1,4 +1,4 @@
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../shared/edit/useAddress';
 import { froms, shown, type Against, type From, type Shown } from './overlayLines';
 
 export interface CompareView {
@@ -26,18 +26,10 @@ export function readCompare(params: URLSearchParams): CompareView {
 
 /** What the comparison shows: in the address, so that it can be come back to. */
 export function useCompareView() {
-  const [params, setParams] = useSearchParams();
-  const change = (part: Partial<Record<keyof CompareView, string | null>>) =>
-    setParams(
-      () => {
-        // from the address itself: what is drawn may be a change behind it
-        const next = new URLSearchParams(location.search);
-        for (const [key, value] of Object.entries(part))
-          if (value === null) next.delete(key);
-          else next.set(key, value);
-        return next;
-      },
-      { replace: true },
-    );
-  return { view: readCompare(params), change, address: params.toString() };
+  const { params, change } = useAddress();
+  return {
+    view: readCompare(params),
+    change: (part: Partial<Record<keyof CompareView, string | null>>) => change(part),
+    address: params.toString(),
+  };
 }

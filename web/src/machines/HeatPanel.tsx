@@ -9,11 +9,11 @@ import { Table } from '../shared/ui/Table';
 import { useUnits } from '../shared/units/units';
 import { FitChart } from './FitChart';
 import { useKeepMachine, type Detail } from './useKeepMachine';
-import { ownText } from '../shared/units/decimals';
+import { toFigures } from '../shared/units/decimals';
 
 type Heat = Schemas['HeatConstants'];
 
-const tidy = (value: number) => ownText(Number(value.toPrecision(3)));
+const tidy = (value: number) => toFigures(3, value);
 
 /** What the machine's heat goes by, learned from its readings or its family's. */
 export function HeatPanel({ machine }: { machine: Detail }) {

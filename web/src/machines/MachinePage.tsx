@@ -7,7 +7,7 @@ import { keepBench, useBench, useMachine } from '../shared/api/queries';
 import { Fold } from '../shared/ui/Fold';
 import { Button, Figure, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
-import { ownText } from '../shared/units/decimals';
+import { toFigures } from '../shared/units/decimals';
 import { number, useUnits } from '../shared/units/units';
 import { ForceChart, SpringChart } from './CanDoCharts';
 import { putAway } from '../shared/bench/PutAway';
@@ -183,8 +183,7 @@ function CanDo({ machine }: { machine: Detail }) {
   const units = useUnits();
   const { can, spec } = machine;
   const boiler = spec.boilerGaugeBar !== null && spec.boilerGaugeBar !== undefined;
-  const soft = (mlPerBar: number) =>
-    `${ownText(Number((mlPerBar / units.pressureFactor).toPrecision(2)))} ml/${units.pressureUnit}`;
+  const soft = (mlPerBar: number) => `${toFigures(2, mlPerBar / units.pressureFactor)} ml/${units.pressureUnit}`;
   const strokes =
     spec.family === 'HandPump'
       ? 'pump strokes'

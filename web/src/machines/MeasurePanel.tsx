@@ -7,7 +7,7 @@ import { Table } from '../shared/ui/Table';
 import { number, useUnits, type Units } from '../shared/units/units';
 import { FitChart } from './FitChart';
 import type { Detail } from './useKeepMachine';
-import { ownText, typedNumber } from '../shared/units/decimals';
+import { toFigures, typedNumber } from '../shared/units/decimals';
 
 type Request = Schemas['MeasureRequest'];
 type Way = 'handle' | 'stroke' | 'puck' | 'spring' | 'seal' | 'temperatures';
@@ -260,8 +260,6 @@ function Wizard({ way, machine, close }: { way: Way; machine: Detail; close: () 
     </Box>
   );
 }
-
-const toFigures = (figures: number, value: number) => ownText(Number(value.toPrecision(figures)));
 
 /** A value with no more decimals than two digits of its uncertainty have. */
 const toThe = (plusMinus: number, value: number) =>

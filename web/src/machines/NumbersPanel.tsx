@@ -8,11 +8,11 @@ import { useUnits } from '../shared/units/units';
 import { useKeepMachine, type Detail } from './useKeepMachine';
 import { ReadsChoice } from '../shared/machine/ReadsChoice';
 import { originWords } from '../shared/machine/words';
-import { ownText } from '../shared/units/decimals';
+import { toFigures } from '../shared/units/decimals';
 
 type Spec = Detail['spec'];
 
-const tidy = (value: number) => ownText(Number(value.toPrecision(4)));
+const tidy = (value: number) => toFigures(4, value);
 
 const groups: [Detail['numbers'][number]['group'], string][] = [
   ['CoffeeAndWater', 'Coffee and water'],

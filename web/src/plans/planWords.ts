@@ -1,6 +1,6 @@
 import type { Schemas } from '../shared/api/client';
 import { ownPressure, withOwnPressure } from '../shared/units/cue';
-import { ownText } from '../shared/units/decimals';
+import { toDecimals } from '../shared/units/decimals';
 
 export type Plan = Schemas['PullPlan'];
 export type Phase = Required<Schemas['PullPhase']>;
@@ -32,7 +32,7 @@ export const whole = (phase: Schemas['PullPhase']): Phase => ({
   flowGramsPerS: phase.flowGramsPerS ?? 0,
 });
 
-const tenth = (value: number) => ownText(Number(value.toFixed(1)));
+const tenth = (value: number) => toDecimals(1, value);
 
 const round = (value: number, to: number) => Math.round(value / to) * to;
 

@@ -4,7 +4,7 @@ import type { Schemas } from '../shared/api/client';
 import { Announce } from '../shared/ui/Announce';
 import { Button, Figure } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
-import { ownText } from '../shared/units/decimals';
+import { toDecimals } from '../shared/units/decimals';
 import { inOurUnits } from '../shared/units/marks';
 
 interface Props {
@@ -18,7 +18,7 @@ interface Props {
 /** What to set on the grinder, with the chance that it lands, and why. */
 export const GrindAdvice = memo(function GrindAdvice({ grind, setting, scaleUnit, take }: Props) {
   const { suggestion } = grind;
-  const advised = suggestion && ownText(Number(suggestion.setting.toFixed(2)));
+  const advised = suggestion && toDecimals(2, suggestion.setting);
   return (
     <Flex gap="4" wrap="wrap" align="center" mt="2" pt="2" borderTopWidth="1px" borderColor="hairline">
       <Announce>

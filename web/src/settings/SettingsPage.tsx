@@ -17,6 +17,7 @@ import { WordSettings } from './WordSettings';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Figure, H2, Input, Notice, Panel, Select, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { typedNumber } from '../shared/units/decimals';
 
 /** Where the bench stands, which units it speaks, how shots are judged, and what this screen looks and sounds like. */
 export default function SettingsPage() {
@@ -158,13 +159,13 @@ function BoilingPoint({ kept }: { kept: () => void }) {
       await queries.invalidateQueries();
     },
   });
-  const value = Number(text.replace(',', '.'));
+  const value = typedNumber(text);
   return (
     <form
       style={{ marginTop: 16 }}
       onSubmit={(e) => {
         e.preventDefault();
-        if (text.trim() !== '' && Number.isFinite(value)) set.mutate(units.toCelsius(value));
+        if (value !== null) set.mutate(units.toCelsius(value));
       }}
     >
       <Field

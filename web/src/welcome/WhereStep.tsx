@@ -5,6 +5,7 @@ import { api, data, sentenceOf } from '../shared/api/client';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
+import { typedNumber } from '../shared/units/decimals';
 
 interface Props {
   altitude: number;
@@ -19,7 +20,7 @@ export function WhereStep({ altitude, onChange }: Props) {
     mutationFn: (boilingC: number) => data(api.POST('/api/household/altitude', { body: { boilingC } })),
     onSuccess: (next) => onChange(next.altitudeMetres),
   });
-  const value = Number(text.replace(',', '.'));
+  const value = typedNumber(text);
   return (
     <>
       <H2>Where does it stand?</H2>
@@ -44,8 +45,8 @@ export function WhereStep({ altitude, onChange }: Props) {
             <Flex gap="2">
               <Input {...ids} inputMode="decimal" value={text} onChange={(e) => setText(e.target.value)} />
               <Button
-                disabled={measure.isPending || text.trim() === '' || !Number.isFinite(value)}
-                onClick={() => measure.mutate(units.toCelsius(value))}
+                disabled={measure.isPending || value === null}
+                onClick={() => value !== null && measure.mutate(units.toCelsius(value))}
               >
                 Use it
               </Button>

@@ -6,6 +6,7 @@ import { lineRows } from './rows';
 import { path, roundUp } from './scale';
 import { useUnits } from '../units/units';
 import { ink } from '../../theme/system';
+import { ownText } from '../units/decimals';
 
 type Shot = Schemas['PredictedShot'];
 
@@ -35,7 +36,7 @@ export function PredictedChart({ shot, yieldGrams, beside }: Props) {
   return (
     <Pane
       label={
-        `Predicted shot: ${yieldGrams} g in about ${shot.seconds.toFixed(0)} s, between ` +
+        `Predicted shot: ${ownText(yieldGrams)} g in about ${shot.seconds.toFixed(0)} s, between ` +
         `${shot.secondsLow.toFixed(0)} and ${shot.secondsHigh.toFixed(0)} s`
       }
       height={220}

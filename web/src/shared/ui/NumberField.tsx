@@ -1,6 +1,6 @@
 import { Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { ownText, typedNumber } from '../units/decimals';
+import { toDecimals, typedNumber } from '../units/decimals';
 import { Button, Field, Input } from './elements';
 
 interface Props {
@@ -19,7 +19,7 @@ interface Props {
 
 /** A number that is typed, or stepped with buttons and arrow keys; a decimal comma is understood. */
 export function NumberField({ label, unit, value, step, onChange, onClear, problem, hint, digits = 1, big }: Props) {
-  const shown = value === null ? '' : ownText(Number(value.toFixed(digits)));
+  const shown = value === null ? '' : toDecimals(digits, value);
   const [text, setText] = useState(shown);
   // what comes from outside replaces the text, unless the text already means it ("15." while typing 15.5)
   useEffect(() => {

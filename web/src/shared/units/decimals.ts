@@ -10,6 +10,12 @@ export const withOurDecimals = (text: string, sign = ours) => (sign === ',' ? te
 /** A number as it stands in a field. */
 export const ownText = (value: number) => withOurDecimals(String(value));
 
+/** A number with so many figures, and no zeros at its end. */
+export const toFigures = (figures: number, value: number) => ownText(Number(value.toPrecision(figures)));
+
+/** A number with so many decimals at most. */
+export const toDecimals = (digits: number, value: number) => ownText(Number(value.toFixed(digits)));
+
 /** The number that was typed, with a decimal point or comma; null for what is none. */
 export function typedNumber(text: string): number | null {
   const value = Number(text.replace(',', '.'));
