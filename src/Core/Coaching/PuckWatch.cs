@@ -21,13 +21,14 @@ public sealed class PuckWatch
     // a fit takes its time for every sample, and noise that was heard twice tells nothing new
     private const double GaugeEverySeconds = 0.04;
     private const double ScaleEverySeconds = 0.08;
+    private const double GaugeGapSeconds = 0.2;
     private const double SameSeconds = 1e-6;
-    private const double LaneSpread = 0.18; // of a puck prepared by hand; a wider one lets the first drops come sooner
+    private const double LaneSpread = 0.2; // of a puck prepared by hand; a wider one lets the first drops come sooner
     private const double FitSd = 0.03;
     private const int FirstRounds = 3;
     private const int Rounds = 2; // from where the last fit stood
     private const double WanderPerRootSecond = 0.03;
-    private const double ScaleSdGrams = 0.085;
+    private const double ScaleSdGrams = 0.1;
     private const int Shown = 2,
         Ease = 3;
     private const int Resistance = 0,
@@ -88,9 +89,13 @@ public sealed class PuckWatch
     /// <summary>Takes a pressure in bar at a time in s; one that runs backwards counts as now.</summary>
     public void Pressure(double seconds, double bar, bool measured = true)
     {
+        var now = Math.Max(0.0, bar);
+        // between two readings the pressure went from one to the other
+        if (seconds - Seconds < GaugeGapSeconds)
+            PressureBar = (PressureBar + now) / 2;
         Advance(seconds);
         _gauge |= measured;
-        PressureBar = Math.Max(0.0, bar);
+        PressureBar = now;
         if (IsDue(_pressures, GaugeEverySeconds))
             _pressures.Add((Seconds, PressureBar));
         else
@@ -170,7 +175,7 @@ public sealed class PuckWatch
     }
 
     /// <summary>Grams that still fall when the hand lets go now and the pressure dies away with a time constant in s.</summary>
-    public double DripAfterGrams(double letGoSeconds) => _x[0] + (_run.LeavesGramsPerS * letGoSeconds);
+    public double DripAfterGrams(double letGoSeconds) => _x[0] + (FlowAt(PressureBar) * letGoSeconds);
 
     private void Predict(double step)
     {
@@ -248,7 +253,7 @@ public sealed class PuckWatch
     private void Fit(IReadOnlyList<double> from, int rounds)
     {
         _fittedAt = Seconds;
-        var fit = TraceFit.Of(_expected, _pressures, _weights, Seconds, ScaleSdGrams, rounds, from);
+        var fit = TraceFit.Of(_expected, _pressures, _weights, Seconds, new(ScaleSdGrams), rounds, from);
         (_believed, _run) = (fit.Belief, fit.Run);
         var state = fit.Run.Stream;
         (_x[0], _x[1], _x[Shown], _x[Ease]) = (state.AtSpoutGrams, state.CupGrams, state.ShownGrams, 0);

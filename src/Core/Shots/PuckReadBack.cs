@@ -13,8 +13,7 @@ public sealed record PuckReadBack(PuckBelief After, double Misfit, IReadOnlyList
 {
     private const double EverySeconds = 0.3;
 
-    // a weighing's own noise is a fifth of it; the rest is what no model of a puck knows
-    private const double NoiseGrams = 0.35;
+    private static readonly WeighingNoise Noise = new(0.3, 0.2);
     private const double LeastGrams = 8;
     private const double TailSeconds = 4;
     private const int Rounds = 6;
@@ -47,7 +46,7 @@ public sealed record PuckReadBack(PuckBelief After, double Misfit, IReadOnlyList
         if (weights.Count < 10)
             return null;
         var pressures = clean.Seconds.Select((s, i) => (s, clean.PressureBar[i])).ToList();
-        var fit = TraceFit.Of(before, pressures, weights, until, NoiseGrams, Rounds);
+        var fit = TraceFit.Of(before, pressures, weights, until, Noise, Rounds);
         return new(
             reading.Measures.R10 is { } r10 ? fit.Belief.Beside(r10) : fit.Belief,
             fit.Misfit,

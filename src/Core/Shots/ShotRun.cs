@@ -22,7 +22,7 @@ public sealed class ShotRun
 
     private const double PaleFromGrams = 8;
     private const double WaterFollowsK = 0.2;
-    private const double LookAheadStepSeconds = 0.25;
+    private const double LookAheadStepSeconds = 0.1;
 
     private readonly WaterCourse _water;
     private CupPath _path;

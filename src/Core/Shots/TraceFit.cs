@@ -16,13 +16,14 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
     private const double LongestStep = 0.05;
     private const double Nudge = 0.02;
     private const double MostStep = 0.5;
+    private const double GapSeconds = 0.5; // a gauge that is silent for longer tells nothing of what was between
 
     /// <summary>Fits a shot.</summary>
     /// <param name="prior">What was believed before.</param>
     /// <param name="pressures">Seconds since the lever moved, rising, and bar.</param>
     /// <param name="weights">Seconds, rising, and what the scale showed, g, the cup tared out.</param>
     /// <param name="untilSeconds">Where the run is to stand at the end.</param>
-    /// <param name="noiseGrams">Standard deviation of a weighing about a right model, g.</param>
+    /// <param name="noise">How far weighings may be from the right puck of this model.</param>
     /// <param name="rounds">Rounds of the search, 2 or more.</param>
     /// <param name="from">Logarithms off the prior's middle to begin at; null for none.</param>
     public static TraceFit Of(
@@ -30,7 +31,7 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
         IReadOnlyList<(double Seconds, double Bar)> pressures,
         IReadOnlyList<(double Seconds, double Grams)> weights,
         double untilSeconds,
-        double noiseGrams,
+        WeighingNoise noise,
         int rounds,
         IReadOnlyList<double>? from = null
     )
@@ -38,7 +39,7 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
         var n = PuckUnknown.All.Count;
         var precision = prior.Covariance.Inverse();
         var at = from is null ? Vector<double>.Build.Dense(n) : Vector<double>.Build.DenseOfEnumerable(from);
-        var weight = 1 / (noiseGrams * noiseGrams);
+        var weight = noise.Precision(weights);
         for (var round = 1; ; round++)
         {
             var shot = prior.At(at.ToArray());
@@ -67,7 +68,8 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
             }
 
             var off = Vector<double>.Build.Dense(weights.Count, i => weights[i].Grams - shown[i]);
-            var normal = (slopes.TransposeThisAndMultiply(slopes) * weight) + precision;
+            var weighted = weight * slopes;
+            var normal = slopes.TransposeThisAndMultiply(weighted) + precision;
             if (round >= rounds)
             {
                 replay.Run.Path = shot.Path;
@@ -76,7 +78,7 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
                 return new(prior with { Middle = shot, Covariance = normal.Inverse() }, replay.Run, stateSlopes, misfit);
             }
 
-            var step = normal.Solve((slopes.TransposeThisAndMultiply(off) * weight) - (precision * at));
+            var step = normal.Solve(weighted.TransposeThisAndMultiply(off) - (precision * at));
             at += step.PointwiseMaximum(-MostStep).PointwiseMinimum(MostStep);
         }
     }
@@ -109,11 +111,30 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
                 if (weight < weights.Count)
                     until = Math.Min(until, weights[weight].Seconds);
                 var step = Math.Min(LongestStep, until - at);
+                var pressed = pressure == 0 ? bar : Between(pressures, pressure, bar, at + (step / 2));
                 at += step;
-                steps.Add((step, run.Press(bar, step)));
+                steps.Add((step, run.Press(pressed, step)));
             }
 
             return new(run, steps);
+        }
+
+        /// <summary>The pressure in bar at a time between two readings of the gauge: on the line from one to the
+        /// other.</summary>
+        private static double Between(
+            IReadOnlyList<(double Seconds, double Bar)> pressures,
+            int next,
+            double lastBar,
+            double seconds
+        )
+        {
+            if (next >= pressures.Count)
+                return lastBar;
+            var (from, to) = (pressures[next - 1], pressures[next]);
+            var apart = to.Seconds - from.Seconds;
+            return apart is <= 0 or > GapSeconds
+                ? lastBar
+                : Math.Max(0, from.Bar + ((to.Bar - from.Bar) * (seconds - from.Seconds) / apart));
         }
 
         public double[] Shown(CupPath path, IReadOnlyList<(double Seconds, double Grams)> weights, out CupStream state)

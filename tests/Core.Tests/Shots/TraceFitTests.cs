@@ -39,7 +39,7 @@ public sealed class TraceFitTests(ITestOutputHelper output)
         }
 
         var prior = PuckBelief.Before(Sheet(), 0.3);
-        var fit = TraceFit.Of(prior, pressures, weights, 35, 0.1, 8);
+        var fit = TraceFit.Of(prior, pressures, weights, 35, new(0.1), 8);
         var found = fit.Belief.Middle;
         Assert.True(fit.Misfit < 0.05, $"{fit.Misfit}");
         Assert.Equal(1.2, found.Path.SpoutDelaySeconds + found.Path.ScaleLagSeconds, 0.1);
@@ -53,7 +53,7 @@ public sealed class TraceFitTests(ITestOutputHelper output)
     public void What_cannot_be_told_is_said()
     {
         var prior = PuckBelief.Before(Sheet(), 0.3);
-        var blind = TraceFit.Of(prior, [(0, 6)], [], 20, 0.1, 3).Belief;
+        var blind = TraceFit.Of(prior, [(0, 6)], [], 20, new(0.1), 3).Belief;
         Assert.Equal(
             PuckUnknown.All.Count,
             blind.CannotTell(prior).Count(s => s.StartsWith("This trace hardly", StringComparison.Ordinal))
@@ -67,7 +67,7 @@ public sealed class TraceFitTests(ITestOutputHelper output)
             weights.Add((run.Seconds, run.Stream.ShownGrams));
         }
 
-        var steady = TraceFit.Of(prior, [(0, 6)], weights, 25, 0.1, 6).Belief;
+        var steady = TraceFit.Of(prior, [(0, 6)], weights, 25, new(0.1), 6).Belief;
         Assert.True(steady.Correlation(PuckUnknown.Resistance, PuckUnknown.Compaction) < -0.5);
         Assert.True(steady.Sd(PuckUnknown.Compaction) > 0.7 * prior.Sd(PuckUnknown.Compaction));
         Assert.Contains(steady.CannotTell(prior), s => s.Contains("compaction", StringComparison.Ordinal));
