@@ -40,7 +40,9 @@ public sealed record ReadPuck(
 
     /// <summary>Reads the puck of a shot back; null where gauge or scale did not tell it.</summary>
     public static PuckReadBack? Back(ShotFacts shot, Trace trace) =>
-        shot.Reading is { } reading && !shot.Restricted ? PuckReadBack.Of(Before(shot), trace, reading) : null;
+        shot.Reading is { } reading && !shot.Restricted
+            ? PuckReadBack.Of(Before(shot), trace, reading, PuckReadBack.ForItsResistance)
+            : null;
 
     /// <summary>With its intervals and its curve.</summary>
     public static ReadPuck? Of(ShotFacts shot, Trace trace)

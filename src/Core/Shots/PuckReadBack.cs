@@ -13,7 +13,14 @@ public sealed record PuckReadBack(PuckBelief After, double Misfit, IReadOnlyList
 {
     private const double EverySeconds = 0.3;
 
-    private static readonly WeighingNoise Noise = new(0.3, 0.2);
+    /// <summary>For the resistance of the whole cup every weighing counts alike: with a flow whose errors add up, a puck of other
+    /// physics reads 6 % too tight.</summary>
+    public static readonly WeighingNoise ForItsResistance = new(0.35);
+
+    /// <summary>For what the next pull is expected to be like the rise and the tail count most: spout, scale and the way the
+    /// flow comes in.</summary>
+    public static readonly WeighingNoise ForTheNextPull = new(0.3, 0.2);
+
     private const double LeastGrams = 8;
     private const double TailSeconds = 4;
     private const int Rounds = 6;
@@ -22,7 +29,8 @@ public sealed record PuckReadBack(PuckBelief After, double Misfit, IReadOnlyList
     /// <param name="before">What was believed of the shot before.</param>
     /// <param name="trace">What was recorded.</param>
     /// <param name="reading">The same, cleaned and with its moments.</param>
-    public static PuckReadBack? Of(PuckBelief before, Trace trace, ShotReading reading)
+    /// <param name="noise">How far weighings may be off: <see cref="ForItsResistance"/> or <see cref="ForTheNextPull"/>.</param>
+    public static PuckReadBack? Of(PuckBelief before, Trace trace, ShotReading reading, WeighingNoise noise)
     {
         if (
             trace.Of(Channel.Pressure) is not { Origin: not Origin.Assumed }
@@ -46,7 +54,7 @@ public sealed record PuckReadBack(PuckBelief After, double Misfit, IReadOnlyList
         if (weights.Count < 10)
             return null;
         var pressures = clean.Seconds.Select((s, i) => (s, clean.PressureBar[i])).ToList();
-        var fit = TraceFit.Of(before, pressures, weights, until, Noise, Rounds);
+        var fit = TraceFit.Of(before, pressures, weights, until, noise, Rounds);
         return new(
             reading.Measures.R10 is { } r10 ? fit.Belief.Beside(r10) : fit.Belief,
             fit.Misfit,

@@ -163,7 +163,8 @@ public static class PullLearning
     {
         var puck =
             Whole(pull, reading)
-            && PuckReadBack.Of(pull.Start.Believed(), pull.Trace, reading) is { Misfit: < MostMisfitGrams } read
+            && PuckReadBack.Of(pull.Start.Believed(), pull.Trace, reading, PuckReadBack.ForTheNextPull)
+                is { Misfit: < MostMisfitGrams } read
                 ? PuckMemory.Of(read.After)
                 : null;
         double? letGo =

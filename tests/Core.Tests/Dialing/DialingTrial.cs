@@ -123,7 +123,12 @@ public static class DialingTrial
                 continue;
             var before = GrindResistivity.With(sheet, rho);
             belief = PuckReadBack
-                .Of(belief?.Next(before, 0.2) ?? PuckBelief.Before(before, 0.3), followed.Trace, followed.Reading)
+                .Of(
+                    belief?.Next(before, 0.2) ?? PuckBelief.Before(before, 0.3),
+                    followed.Trace,
+                    followed.Reading,
+                    PuckReadBack.ForTheNextPull
+                )
                 ?.After
                 ?? belief;
         }

@@ -78,7 +78,12 @@ public sealed record CoachTrial(
                 letGo.Add(seconds);
             logs.Add(Math.Log(GrindResistivity.Of(r10, Dose, Sheet.Bed.Basket)));
             var before = GrindResistivity.With(Sheet, Math.Exp(logs[^1]));
-            var told = PuckReadBack.Of(belief is null ? PuckBelief.Before(before, 0.3) : belief.Next(before, 0.3), trace, read);
+            var told = PuckReadBack.Of(
+                belief is null ? PuckBelief.Before(before, 0.3) : belief.Next(before, 0.3),
+                trace,
+                read,
+                PuckReadBack.ForTheNextPull
+            );
             if (told is not null)
                 belief = told.After;
         }

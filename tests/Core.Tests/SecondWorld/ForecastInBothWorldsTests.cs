@@ -57,7 +57,15 @@ public sealed class ForecastInBothWorldsTests(ITestOutputHelper output)
             var rho = GrindResistivity.Of(r10, Dose, sheet.Bed.Basket);
             shots.Add(new(1, 1, setting, age, Dose, rho));
             var before = GrindResistivity.With(sheet, rho);
-            if (PuckReadBack.Of(belief?.Next(before, 0.2) ?? PuckBelief.Before(before, 0.3), trace, read) is { } told)
+            if (
+                PuckReadBack.Of(
+                    belief?.Next(before, 0.2) ?? PuckBelief.Before(before, 0.3),
+                    trace,
+                    read,
+                    PuckReadBack.ForTheNextPull
+                ) is
+                { } told
+            )
                 belief = told.After;
         }
 

@@ -90,7 +90,8 @@ public sealed class TraceFitTests(ITestOutputHelper output)
                     var read = PuckReadBack.Of(
                         belief?.Next(Sheet(), 0.3) ?? PuckBelief.Before(Sheet(), 0.3),
                         trace,
-                        MeasureShot.Read(trace, Moments.None, 15, 90)
+                        MeasureShot.Read(trace, Moments.None, 15, 90),
+                        PuckReadBack.ForTheNextPull
                     );
                     if (read is not null)
                         belief = read.After;
