@@ -20,6 +20,7 @@ public sealed class LiveCoach
     private const double GaugeSilentSeconds = 1.5;
     private const double SureAfterDropsSeconds = 2.0;
     private const double GetsThereSeconds = 1.0;
+    private const double LongestReadingSeconds = 0.2;
     private const double HoldToBar = 0.02;
     private const double HoldToGramsPerS = 0.004;
     private const int MostTrials = 12;
@@ -36,6 +37,7 @@ public sealed class LiveCoach
     private double _lookedAt = double.NegativeInfinity;
     private int _lookedPhase;
     private double _gaugeAt = double.NegativeInfinity;
+    private double _readAt = double.NegativeInfinity;
     private double _strokeFromMl;
     private int _stroke = 1;
     private bool _blonding;
@@ -126,7 +128,10 @@ public sealed class LiveCoach
         }
 
         var since = seconds - _lookedAt;
-        _stop |= DropsSeen && _watch.CupGrams + _watch.DripAfterGrams(_letGoSeconds) >= _yieldGrams;
+        // asked now and then, the cue would come half the time between two readings late
+        var halfReading = Math.Clamp(seconds - _readAt, 0, LongestReadingSeconds) / 2;
+        _readAt = seconds;
+        _stop |= DropsSeen && _watch.CupGrams + _watch.DripAfterGrams(_letGoSeconds + halfReading) >= _yieldGrams;
         double? left =
             _stop ? 0
             : _rest?.StopSeconds is { } stop ? Math.Max(0, stop - since)

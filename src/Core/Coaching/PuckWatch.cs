@@ -21,7 +21,6 @@ public sealed class PuckWatch
     // a fit takes its time for every sample, and noise that was heard twice tells nothing new
     private const double GaugeEverySeconds = 0.04;
     private const double ScaleEverySeconds = 0.08;
-    private const double GaugeGapSeconds = 0.2;
     private const double SameSeconds = 1e-6;
     private const double LaneSpread = 0.2; // of a puck prepared by hand; a wider one lets the first drops come sooner
     private const double FitSd = 0.03;
@@ -46,6 +45,7 @@ public sealed class PuckWatch
     private int _inARow;
     private double _firstShown;
     private double _fittedAt;
+    private double _gaugeAt = double.NegativeInfinity;
     private double _surprise = 1;
 
     /// <param name="expected">What is believed of the shot as the sheet and earlier pulls have it.</param>
@@ -91,9 +91,10 @@ public sealed class PuckWatch
     {
         var now = Math.Max(0.0, bar);
         // between two readings the pressure went from one to the other
-        if (seconds - Seconds < GaugeGapSeconds)
+        if (seconds - _gaugeAt <= TraceFit.GaugeGapSeconds)
             PressureBar = (PressureBar + now) / 2;
         Advance(seconds);
+        _gaugeAt = Seconds;
         _gauge |= measured;
         PressureBar = now;
         if (IsDue(_pressures, GaugeEverySeconds))

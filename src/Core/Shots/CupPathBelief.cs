@@ -24,9 +24,9 @@ public readonly record struct DelayBelief(double Seconds, double SdLog)
 /// <param name="Correlation">Of the two logarithms, between -1 and 1.</param>
 public sealed record CupPathBelief(DelayBelief Spout, DelayBelief Scale, double Correlation = 0)
 {
-    /// <summary>Before any pull: scales lag by 0.2 to 0.8 s, spouts by 0.2 to 1.2 s (common practice). Mean and spread that the
-    /// logarithm has when each of these values is as likely.</summary>
-    public static readonly CupPathBelief Unknown = new(new(0.63, 0.48), new(0.47, 0.38));
+    /// <summary>Before any pull: scales lag by 0.2 to 0.8 s, spouts by 0.2 to 1.2 s (common practice). Mean and spread of a
+    /// delay for which each of these values is as likely.</summary>
+    public static readonly CupPathBelief Unknown = new(new(0.65, 0.40), new(0.47, 0.34));
 
     /// <summary>The middle of it.</summary>
     public CupPath Middle => new(Spout.Seconds, Scale.Seconds);

@@ -13,10 +13,12 @@ namespace RuddySpring.Core.Shots;
 /// <param name="Misfit">Standard deviation of what is left between scale and fit, g.</param>
 public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> StateSlopes, double Misfit)
 {
+    /// <summary>A gauge that is silent for longer, s, tells nothing of the pressure between two readings.</summary>
+    public const double GaugeGapSeconds = 0.5;
+
     private const double LongestStep = 0.05;
     private const double Nudge = 0.02;
     private const double MostStep = 0.5;
-    private const double GapSeconds = 0.5; // a gauge that is silent for longer tells nothing of what was between
 
     /// <summary>Fits a shot.</summary>
     /// <param name="prior">What was believed before.</param>
@@ -132,7 +134,7 @@ public sealed record TraceFit(PuckBelief Belief, ShotRun Run, Matrix<double> Sta
                 return lastBar;
             var (from, to) = (pressures[next - 1], pressures[next]);
             var apart = to.Seconds - from.Seconds;
-            return apart is <= 0 or > GapSeconds
+            return apart is <= 0 or > GaugeGapSeconds
                 ? lastBar
                 : Math.Max(0, from.Bar + ((to.Bar - from.Bar) * (seconds - from.Seconds) / apart));
         }

@@ -1,11 +1,13 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import { groundInFile } from './groundInFile';
+import { recipesMadeOnce } from './recipesMadeOnce';
 import { collapsible, dialog, drawer, popover, progress, tabs, toast } from './overlays';
 import { button, checkbox, checkmark, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
-/** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
 /** How much of the plan's colour lies under its hatching. */
 export const hatchGround = 0.1;
 
+/** Zinc and oxide. Light and dark values of every colour; contrast is checked in colours.test.ts. */
 export const colours = {
   page: { light: '#E8EBEB', dark: '#14181A' },
   panel: { light: '#F7F9F9', dark: '#1C2224' },
@@ -33,8 +35,8 @@ const spacing = Object.fromEntries(
   [0.5, 1, 1.5, 2, 2.5, 3, 4, 5, 6, 8].map((step) => [String(step), { value: `${step * 4}px` }]),
 );
 
-const config = defineConfig({
-  cssVarsPrefix: 'rs',
+/** What stands under every part: it is the same for every page, so it comes as a file (generated/ground.css). */
+const ground = defineConfig({
   preflight: true,
   globalCss: {
     'html, body, #root': { minHeight: '100%' },
@@ -47,6 +49,10 @@ const config = defineConfig({
     '*': { _motionReduce: { animation: 'none !important', transition: 'none !important' } },
     '.no-print': { _print: { display: 'none !important' } },
   },
+});
+
+const config = defineConfig({
+  cssVarsPrefix: 'rs',
   theme: {
     breakpoints: { sm: '480px', md: '768px', lg: '1024px', xl: '1400px', '2xl': '2200px' },
     tokens: {
@@ -73,7 +79,11 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultBaseConfig, config);
+/** The theme with its ground, of which the test makes the file. */
+export const wholeSystem = () => createSystem(defaultBaseConfig, config, ground);
+
+/** The theme as pages use it: a slow phone draws a tenth sooner where it need not work the ground out. */
+export const system = groundInFile(recipesMadeOnce(createSystem(defaultBaseConfig, config)));
 
 /** CSS variable of a colour, for SVG. */
 export const ink = (name: keyof typeof colours) =>

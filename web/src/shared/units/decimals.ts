@@ -1,5 +1,7 @@
+import { decimalSign } from './decimalSign';
+
 /** The sign before the tenths where this person lives: a comma or a point. */
-const ours = new Intl.NumberFormat().formatToParts(1.5).find((part) => part.type === 'decimal')?.value;
+const ours = decimalSign(typeof navigator === 'undefined' ? 'en' : navigator.language);
 
 // a date as 28.11.2026, a version or an address has more points than one, and stays
 const decimals = /(?<![\d.])(\d+)\.(\d+)(?!\.?\d)/g;
