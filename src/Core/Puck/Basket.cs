@@ -66,6 +66,7 @@ public sealed record Basket
     /// <summary>Thickness of the metal screen that is used with it, mm, 0.2 to 4.</summary>
     public double ScreenMm { get; init; } = 1.0;
 
+    public static readonly FieldRange Diameter = MachineRanges.BasketDiameter with { Field = "diameterMm" };
     public static readonly FieldRange Depth = new("depthMm", "Basket depth", 8, 90, "mm");
     public static readonly FieldRange Nominal = new("nominalDoseGrams", "Dose it is made for", 5, 30, "g");
     public static readonly FieldRange Screen = new("screenMm", "Thickness of the screen", 0.2, 4, "mm");
@@ -88,7 +89,7 @@ public sealed record Basket
     /// <exception cref="FieldRangeException">A number is out of range.</exception>
     public Basket Checked()
     {
-        MachineRanges.BasketDiameter.Check(DiameterMm);
+        Diameter.Check(DiameterMm);
         Depth.Check(DepthMm);
         Nominal.Check(NominalDoseGrams);
         MachineRanges.Restrictor.Check(RestrictorBarS2PerMl2);

@@ -4,12 +4,13 @@ import { useState } from 'react';
 import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useAccess } from '../shared/access/access';
 import { useHousehold } from '../shared/api/queries';
-import { useDraft } from '../shared/edit/useDraft';
+import { useChecked } from '../shared/edit/useChecked';
 import { LookAround } from '../shared/bench/LookAround';
 import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
 import { AboutPanel } from './AboutPanel';
 import { KeySettings } from './KeySettings';
 import { LightSettings } from './LightSettings';
+import * as schemas from './schemas';
 import { SettingsTitle } from './SettingsTitle';
 import { SchoolSettings } from './SchoolSettings';
 import { SoundSettings } from './SoundSettings';
@@ -32,15 +33,17 @@ export default function SettingsPage() {
 
 function Form({ household }: { household: Schemas['HouseholdView'] }) {
   const units = useUnits();
-  const { value: draft, set: type, clear } = useDraft<Schemas['HouseholdChange']>(household);
+  const now = schemas.benchOf(household);
+  const { form, submit, problem, kept, set: type } = useChecked<schemas.BenchSettings>(schemas.bench, now, now);
+  const { register, watch } = form;
   const { data: access } = useAccess();
-  const save = useHouseholdChange(household, clear);
-  const set = (part: Partial<typeof draft>) => {
-    type(part);
+  const save = useHouseholdChange(household, (next) => kept(schemas.benchOf(next)));
+  const set = (field: 'altitudeMetres' | 'ambientC', value: number) => {
+    type(field, value);
     save.reset();
   };
-  const wrong = (field: string) =>
-    save.error instanceof Problem && save.error.field === field ? save.error.message : undefined;
+  const wrong = (field: keyof schemas.BenchSettings) =>
+    problem(field) ?? (save.error instanceof Problem && save.error.field === field ? save.error.message : undefined);
   const choice = (
     label: string,
     key: 'pressureUnit' | 'temperatureUnit' | 'forceUnit',
@@ -48,7 +51,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
   ) => (
     <Field label={label}>
       {(ids) => (
-        <Select {...ids} value={draft[key]} onChange={(e) => set({ [key]: e.target.value })}>
+        <Select {...ids} {...register(key, { onChange: save.reset })}>
           {Object.entries(options).map(([value, word]) => (
             <option key={value} value={value}>
               {word}
@@ -62,38 +65,30 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
     <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,1fr) minmax(0,1fr)' }} gap="4" alignItems="start">
       <Grid gap="4">
         <Panel>
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              const { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } = draft;
-              save.mutate({ name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit });
-            }}
-          >
+          <form onSubmit={submit((change) => save.mutate(change))}>
             <H2>The bench</H2>
             <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
               <Field label="What it is called" problem={wrong('name')}>
-                {(ids) => (
-                  <Input {...ids} value={draft.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
-                )}
+                {(ids) => <Input {...ids} maxLength={80} {...register('name', { onChange: save.reset })} />}
               </Field>
               <NumberField
                 label="Height above the sea"
                 unit="m"
                 step={10}
                 digits={0}
-                value={draft.altitudeMetres}
+                value={watch('altitudeMetres')}
                 problem={wrong('altitudeMetres')}
                 hint="Water boils lower up high"
-                onChange={(v) => set({ altitudeMetres: v })}
+                onChange={(v) => set('altitudeMetres', v)}
               />
               <NumberField
                 label="Usual room temperature"
                 unit={units.temperature(0).unit}
                 step={1}
                 digits={0}
-                value={units.of('degC').show(draft.ambientC)}
+                value={units.of('degC').show(watch('ambientC'))}
                 problem={wrong('ambientC')}
-                onChange={(v) => set({ ambientC: units.toCelsius(v) })}
+                onChange={(v) => set('ambientC', units.toCelsius(v))}
               />
               {choice('Pressure in', 'pressureUnit', { bar: 'bar', psi: 'psi', kPa: 'kPa' })}
               {choice('Temperature in', 'temperatureUnit', { degC: '\u00b0C', degF: '\u00b0F' })}
@@ -127,7 +122,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
             />
             <Figure label="Air pressure" value={number(household.atmosphereBar * 1000, 0)} unit="hPa" />
           </Grid>
-          <BoilingPoint kept={clear} />
+          <BoilingPoint kept={(next) => kept(schemas.benchOf(next))} />
         </Panel>
         {!household.madeUp && access?.atTheMachine && (
           <Panel>
@@ -146,7 +141,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
 }
 
 /** The height above the sea from a thermometer in a boiling kettle, for those who do not know it. */
-function BoilingPoint({ kept }: { kept: () => void }) {
+function BoilingPoint({ kept }: { kept: (household: Schemas['HouseholdView']) => void }) {
   const queries = useQueryClient();
   const units = useUnits();
   const [text, setText] = useState('');
@@ -155,7 +150,7 @@ function BoilingPoint({ kept }: { kept: () => void }) {
     onSuccess: async (next) => {
       setText('');
       queries.setQueryData(['household'], next);
-      kept();
+      kept(next);
       await queries.invalidateQueries();
     },
   });

@@ -1,38 +1,29 @@
 import { Box } from '@chakra-ui/react';
-import { Problem, sentenceOf } from '../shared/api/client';
+import { Problem, sentenceOf, type Schemas } from '../shared/api/client';
 import { useHousehold } from '../shared/api/queries';
 import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
-import { useDraft } from '../shared/edit/useDraft';
+import { useChecked } from '../shared/edit/useChecked';
 import { Button, Field, H2, Notice, Panel, Textarea } from '../shared/ui/elements';
+import * as schemas from './schemas';
+
+const wordsOf = (household: Schemas['HouseholdView'] | undefined) => ({
+  words: (household?.tasteWords ?? []).join('\n'),
+});
 
 /** The words to pick from when a shot is tasted. */
 export function WordSettings() {
   const { data: household } = useHousehold();
-  const { value: draft, set, clear } = useDraft({ words: (household?.tasteWords ?? []).join('\n') });
-  const change = useHouseholdChange(household, clear);
+  const now = wordsOf(household);
+  const { form, kept } = useChecked(schemas.words, now, now);
+  const change = useHouseholdChange(household, (next) => kept(wordsOf(next)));
   if (!household) return null;
   const wrong = change.error instanceof Problem && change.error.field === 'tasteWords';
   return (
     <Panel>
       <H2>Words for tasting</H2>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          change.mutate({ tasteWords: draft.words.split('\n') });
-        }}
-      >
+      <form onSubmit={form.handleSubmit(({ words }) => change.mutate({ tasteWords: words.split('\n') }))}>
         <Field label="One to a line" problem={wrong ? change.error?.message : undefined}>
-          {(ids) => (
-            <Textarea
-              {...ids}
-              rows={6}
-              value={draft.words}
-              onChange={(e) => {
-                set({ words: e.target.value });
-                change.reset();
-              }}
-            />
-          )}
+          {(ids) => <Textarea {...ids} rows={6} {...form.register('words', { onChange: change.reset })} />}
         </Field>
         <Box mt="3">
           <Button type="submit" disabled={change.isPending}>

@@ -1,17 +1,19 @@
 import { Grid } from '@chakra-ui/react';
-import { useState } from 'react';
 import type { Schemas } from '../shared/api/client';
-import { useDraft } from '../shared/edit/useDraft';
+import { useChecked } from '../shared/edit/useChecked';
 import { NumberField } from '../shared/ui/NumberField';
 import { Field, Input, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
+import * as schemas from './schemas';
 import { Buttons, type FormProps } from './SmallForms';
 
 type Basket = Required<Schemas['Basket']>;
+type Typed = Basket & { name: string };
 
 type Props = FormProps<Schemas['BasketChange'], { name: string; spec: Schemas['Basket'] }>;
 
-const usual: Basket = {
+const usual: Typed = {
+  name: '',
   diameterMm: 51,
   depthMm: 20,
   nominalDoseGrams: 16,
@@ -27,8 +29,14 @@ const usualHole = 2.5;
 /** A basket: its sizes, its wall, and whether a small hole gives the back-pressure. */
 export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
   const hole = useUnits().of('bar s\u00b2/ml\u00b2');
-  const [name, setName] = useState(start?.name ?? '');
-  const { value: spec, typed, set } = useDraft<Basket>({ ...usual, ...start?.spec });
+  const { form, submit, problem, set } = useChecked<Typed>(
+    schemas.basket,
+    start && { ...usual, ...start.spec, name: start.name },
+    usual,
+  );
+  const { register, watch } = form;
+  const at = (field: keyof Typed) => problem(field) ?? wrong(field);
+  const restrictor = watch('restrictorBarS2PerMl2');
   const size = (
     label: string,
     key: 'diameterMm' | 'depthMm' | 'nominalDoseGrams' | 'screenMm',
@@ -39,28 +47,25 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
       label={label}
       unit={unit}
       step={step}
-      value={spec[key]}
-      problem={wrong(key)}
-      onChange={(v) => set({ [key]: v })}
+      value={watch(key)}
+      problem={at(key)}
+      onChange={(v) => set(key, v)}
     />
   );
   return (
     <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        save(start ? { ...(name === start.name ? {} : { name }), spec: typed as Basket } : { name, spec });
-      }}
+      onSubmit={submit(({ name, ...spec }) => save({ ...(name === undefined ? {} : { name }), spec: spec as Basket }))}
     >
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3" my="2">
-        <Field label="Name" problem={wrong('name')}>
-          {(ids) => <Input {...ids} maxLength={80} value={name} onChange={(e) => setName(e.target.value)} />}
+        <Field label="Name" problem={at('name')}>
+          {(ids) => <Input {...ids} maxLength={80} {...register('name')} />}
         </Field>
         {size('Dose it is made for', 'nominalDoseGrams', 'g', 1)}
         {size('Inner diameter', 'diameterMm', 'mm', 0.5)}
         {size('Inner depth', 'depthMm', 'mm', 0.5)}
         <Field label="Wall">
           {(ids) => (
-            <Select {...ids} value={spec.shape} onChange={(e) => set({ shape: e.target.value as Basket['shape'] })}>
+            <Select {...ids} {...register('shape')}>
               <option value="Straight">straight</option>
               <option value="Tapered">tapered</option>
             </Select>
@@ -68,7 +73,7 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
         </Field>
         <Field label="Ridge">
           {(ids) => (
-            <Select {...ids} value={String(spec.ridged)} onChange={(e) => set({ ridged: e.target.value === 'true' })}>
+            <Select {...ids} value={String(watch('ridged'))} onChange={(e) => set('ridged', e.target.value === 'true')}>
               <option value="true">with a ridge</option>
               <option value="false">without</option>
             </Select>
@@ -78,8 +83,8 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
           {(ids) => (
             <Select
               {...ids}
-              value={String(spec.restrictorBarS2PerMl2 > 0)}
-              onChange={(e) => set({ restrictorBarS2PerMl2: e.target.value === 'true' ? usualHole : 0 })}
+              value={String(restrictor > 0)}
+              onChange={(e) => set('restrictorBarS2PerMl2', e.target.value === 'true' ? usualHole : 0)}
             >
               <option value="false">by the coffee</option>
               <option value="true">by a small hole</option>
@@ -87,14 +92,14 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
           )}
         </Field>
         {size('Screen used with it', 'screenMm', 'mm', 0.1)}
-        {spec.restrictorBarS2PerMl2 > 0 && (
+        {restrictor > 0 && (
           <NumberField
             label="Hole"
             unit={hole.unit}
             step={hole.show(0.5)}
-            value={hole.show(spec.restrictorBarS2PerMl2)}
-            problem={wrong('restrictorBarS2PerMl2')}
-            onChange={(v) => set({ restrictorBarS2PerMl2: hole.wire(v) })}
+            value={hole.show(restrictor)}
+            problem={at('restrictorBarS2PerMl2')}
+            onChange={(v) => set('restrictorBarS2PerMl2', hole.wire(v))}
           />
         )}
       </Grid>

@@ -1,8 +1,9 @@
 import { Flex, Grid } from '@chakra-ui/react';
-import { useState } from 'react';
 import type { Schemas } from '../shared/api/client';
+import { useChecked } from '../shared/edit/useChecked';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button } from '../shared/ui/elements';
+import * as schemas from './schemas';
 
 type Rest = Schemas['RestWindow'];
 
@@ -16,27 +17,26 @@ interface Props {
 
 /** How long this household rests its beans. */
 export function RestForm({ start, schools, save, cancel, wrong }: Props) {
-  const [rest, setRest] = useState(start);
+  const { form, problem, set } = useChecked<Rest>(schemas.rest, start, start);
   const day = (label: string, key: keyof Rest) => (
     <NumberField
       label={label}
       step={1}
       digits={0}
-      value={rest[key]}
-      problem={wrong(key)}
-      onChange={(v) => setRest((now) => ({ ...now, [key]: Math.round(v) }))}
+      value={form.watch(key)}
+      problem={problem(key) ?? wrong(key)}
+      onChange={(v) => set(key, Math.round(v))}
     />
   );
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault();
-        save(rest);
-      }}
-    >
+    <form onSubmit={form.handleSubmit(save)}>
       <Flex gap="2" wrap="wrap" mb="3">
         {schools.map(({ name, window }) => (
-          <Button key={name} type="button" onClick={() => setRest(window)}>
+          <Button
+            key={name}
+            type="button"
+            onClick={() => form.reset(window, { keepDefaultValues: true, keepDirtyValues: false })}
+          >
             {name}
           </Button>
         ))}

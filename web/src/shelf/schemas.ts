@@ -43,3 +43,24 @@ export const brewer = z.object({
   temperatureUnit: maybeText,
   forceUnit: maybeText,
 }) satisfies z.ZodMiniType<Schemas['NewBrewer']>;
+
+const dayFromRoast = z.int();
+
+export const rest = z.object({
+  usableFrom: dayFromRoast,
+  bestFrom: dayFromRoast,
+  bestTo: dayFromRoast,
+  cremaTo: dayFromRoast,
+}) satisfies z.ZodMiniType<Schemas['RestWindow']>;
+
+/** A basket's name beside its numbers. */
+export const basket = z.object({
+  name: name('The basket'),
+  diameterMm: z.number(),
+  depthMm: z.number(),
+  nominalDoseGrams: z.number(),
+  ridged: z.boolean(),
+  shape: z.enum(['Straight', 'Tapered']),
+  restrictorBarS2PerMl2: z.number(),
+  screenMm: z.number(),
+}) satisfies z.ZodMiniType<Required<Schemas['Basket']>>;

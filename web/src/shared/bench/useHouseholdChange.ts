@@ -2,7 +2,10 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, data, Problem, type Schemas } from '../api/client';
 
 /** Changes a part of the household's settings, and leaves the others as they are. */
-export function useHouseholdChange(household: Schemas['HouseholdView'] | undefined, saved?: () => void) {
+export function useHouseholdChange(
+  household: Schemas['HouseholdView'] | undefined,
+  saved?: (now: Schemas['HouseholdView']) => void,
+) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (part: Partial<Schemas['HouseholdChange']>) => {
@@ -16,7 +19,7 @@ export function useHouseholdChange(household: Schemas['HouseholdView'] | undefin
     },
     onSuccess: async (next) => {
       queries.setQueryData(['household'], next);
-      saved?.();
+      saved?.(next);
       await queries.invalidateQueries();
     },
     onError: (error) =>

@@ -26,6 +26,8 @@ export function useChecked<T extends FieldValues>(schema: z.ZodMiniType<T, T>, s
       ),
     /** What is wrong with a field before it is sent. */
     problem: (field: Path<T>) => errors[field]?.message as string | undefined,
+    /** Shows what is kept now, and forgets what was typed. */
+    kept: (now: T) => form.reset(now, { keepDirtyValues: false, keepFieldsRef: true }),
     /** Sets a field that is no plain input. */
     set: (field: Path<T>, value: T[Path<T>]) => form.setValue(field, value as never, { shouldDirty: true }),
   };
