@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 
 namespace RuddySpring.Server.Tests;
 
@@ -35,7 +36,9 @@ public sealed class LadderTests(LiveServer server) : IClassFixture<LiveServer>
         var ladder = await PlanAsync();
         Assert.Empty(ladder["uncovered"]!.AsArray());
         Assert.Null(ladder["score"]);
-        Assert.DoesNotContain("86", ladder.ToJsonString(), StringComparison.Ordinal);
+        // the time it was planned at may hold any figures
+        var told = Regex.Replace(ladder.ToJsonString(), "\"\\d{4}-\\d\\d-\\d\\dT[^\"]+\"", "");
+        Assert.DoesNotContain("86", told, StringComparison.Ordinal);
         double[] values =
         [
             await CupAsync(ladder, 0),

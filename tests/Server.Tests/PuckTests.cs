@@ -52,7 +52,7 @@ public sealed class PuckTests(LiveServer server) : IClassFixture<LiveServer>
             }
         );
         Assert.Equal(400, status);
-        Assert.Equal("basketDiameterMm", (string)problem!["field"]!);
+        Assert.Equal("diameterMm", (string)problem!["field"]!);
     }
 
     [Fact]

@@ -22,7 +22,7 @@ public sealed class WeighingNoiseTests
         }
     }
 
-    [Fact] // walks are drawn step by step: n normal errors, squared and weighed by their precision, are n in the mean (chi-squared)
+    [Fact] // walks drawn step by step: n normal errors, squared and weighed by their precision, are n in the mean (chi-squared)
     public void Drawn_walks_are_as_unlikely_as_they_should_be()
     {
         const int Draws = 20_000;
