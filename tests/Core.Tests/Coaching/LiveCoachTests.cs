@@ -344,4 +344,35 @@ public sealed class LiveCoachTests(ITestOutputHelper output)
 
         Assert.True(Share(cups, 1.0) >= 0.9, string.Join(' ', cups));
     }
+
+    [Fact] // asked five times a second, the first answer after the moment would come a tenth of a second late in the mean
+    public void The_cue_to_stop_comes_as_soon_however_seldom_the_coach_is_asked()
+    {
+        var often = StopsAt(everySteps: 1, 0);
+        var seldom = Enumerable.Range(0, 10).Average(offset => StopsAt(everySteps: 10, offset));
+        Assert.InRange(often, 20, 60);
+        Assert.Equal(often, seldom, 0.04);
+    }
+
+    /// <summary>When the coach says stop, s, asked every so many steps of 0.02 s from an offset on.</summary>
+    private static double StopsAt(int everySteps, int offset)
+    {
+        const double step = 0.02;
+        var shot = ShotConditions
+            .Of(FamilyDefaults.Of(MachineFamily.PortableLever).Machine, ShippedPlans.EarlyPeak, 15, 32, 90)
+            .WithResistance(4);
+        var run = new ShotRun(shot);
+        var coach = new LiveCoach(shot, 0.2);
+        for (var n = 1; n < 6000; n++)
+        {
+            run.Press(6, step);
+            coach.Pressure(n * step, 6);
+            if (n % 5 == 0)
+                coach.Weight(n * step, run.Stream.ShownGrams);
+            if (n % everySteps == offset && coach.Read(n * step).Advice is { Kind: AdviceKind.Stop })
+                return n * step;
+        }
+
+        return double.NaN;
+    }
 }
