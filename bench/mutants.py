@@ -45,7 +45,7 @@ MUTANTS = [
     ("a spring cocked in no time", "Shots/PlanDrive.cs", "RefillSeconds = 2.0", "RefillSeconds = 0.0", "PullTests"),
     ("the hand's lag", "Shots/PlanDrive.cs", "LagSeconds = 0.3", "LagSeconds = 0.03", "PlanDriveTests PlanTests"),
     ("spout and scale taken for one", "Shots/CupPath.cs", "AtSpoutGrams + grams - falling, cup, ShownGrams", "AtSpoutGrams + grams - falling, cup, cup + 0 * ShownGrams", "CupPathTests"),
-    ("the prior left out of a fit", "Shots/TraceFit.cs", "* weight) + precision;", "* weight) + (precision * 1e-6);", "TraceFitTests"),
+    ("the prior left out of a fit", "Shots/TraceFit.cs", "(weighted) + precision;", "(weighted) + (precision * 1e-6);", "TraceFitTests"),
     ("a slope of either sign", "Dialing/GrindAdvice.cs", "share / steps.Step * (steps.FinerIsLower ? -1 : 1)", "share / steps.Step * (steps.FinerIsLower ? 1 : -1)", "GrindAdviceTests"),
     ("an odd shot at full weight", "Dialing/GrindAdvice.cs", "(TailDegrees + 1) / (TailDegrees + (off * off / (NoiseShare * NoiseShare)))", "1.0 + (0 * off)", "GrindAdviceTests"),
     ("advice without a leash", "Dialing/GrindAdvice.cs", "LeastStepsBeyond, MostStepsBeyond)", "40, 60)", "GrindAdviceTests"),
