@@ -5,6 +5,7 @@ import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/clie
 import { useAccess } from '../shared/access/access';
 import { useHousehold } from '../shared/api/queries';
 import { useChecked } from '../shared/edit/useChecked';
+import { benchSettings, type BenchSettings } from '../shared/bench/benchSettings';
 import { LookAround } from '../shared/bench/LookAround';
 import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
 import { AboutPanel } from './AboutPanel';
@@ -33,16 +34,16 @@ export default function SettingsPage() {
 
 function Form({ household }: { household: Schemas['HouseholdView'] }) {
   const units = useUnits();
-  const now = schemas.benchOf(household);
-  const { form, submit, problem, kept, set: type } = useChecked<schemas.BenchSettings>(schemas.bench, now, now);
+  const now = benchSettings(household);
+  const { form, submit, problem, kept, set: type } = useChecked<BenchSettings>(schemas.bench, now, now);
   const { register, watch } = form;
   const { data: access } = useAccess();
-  const save = useHouseholdChange(household, (next) => kept(schemas.benchOf(next)));
+  const save = useHouseholdChange(household, (next) => kept(benchSettings(next)));
   const set = (field: 'altitudeMetres' | 'ambientC', value: number) => {
     type(field, value);
     save.reset();
   };
-  const wrong = (field: keyof schemas.BenchSettings) =>
+  const wrong = (field: keyof BenchSettings) =>
     problem(field) ?? (save.error instanceof Problem && save.error.field === field ? save.error.message : undefined);
   const choice = (
     label: string,
@@ -122,7 +123,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
             />
             <Figure label="Air pressure" value={number(household.atmosphereBar * 1000, 0)} unit="hPa" />
           </Grid>
-          <BoilingPoint kept={(next) => kept(schemas.benchOf(next))} />
+          <BoilingPoint kept={(next) => kept(benchSettings(next))} />
         </Panel>
         {!household.madeUp && access?.atTheMachine && (
           <Panel>

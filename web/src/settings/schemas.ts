@@ -1,18 +1,5 @@
 import * as z from 'zod/mini';
-import type { Schemas } from '../shared/api/client';
-
-/** What the bench is called, where it stands and which units it speaks. */
-export type BenchSettings = Omit<Schemas['HouseholdChange'], 'school' | 'tasteWords'>;
-
-/** Those of a household. */
-export const benchOf = (household: Schemas['HouseholdView']): BenchSettings => ({
-  name: household.name,
-  altitudeMetres: household.altitudeMetres,
-  ambientC: household.ambientC,
-  pressureUnit: household.pressureUnit,
-  temperatureUnit: household.temperatureUnit,
-  forceUnit: household.forceUnit,
-});
+import type { BenchSettings } from '../shared/bench/benchSettings';
 
 /** Checked against the API's description by its type; the ranges are the server's to say. */
 export const bench = z.object({

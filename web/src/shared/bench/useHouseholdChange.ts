@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { api, data, Problem, type Schemas } from '../api/client';
+import { benchSettings } from './benchSettings';
 
 /** Changes a part of the household's settings, and leaves the others as they are. */
 export function useHouseholdChange(
@@ -9,11 +10,11 @@ export function useHouseholdChange(
   const queries = useQueryClient();
   return useMutation({
     mutationFn: (part: Partial<Schemas['HouseholdChange']>) => {
-      const { version, name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit } = household!;
+      const { version } = household!;
       return data(
         api.PUT('/api/household', {
           params: { query: { version } },
-          body: { name, altitudeMetres, ambientC, pressureUnit, temperatureUnit, forceUnit, ...part },
+          body: { ...benchSettings(household!), ...part },
         }),
       );
     },
