@@ -56,14 +56,23 @@ internal static class LedgerTimes
             await http.GetStringAsync(new Uri("/api/household", UriKind.Relative));
             rows.Add(Row.AtMost("server: start to first answer", start.Elapsed.TotalSeconds, "s", 2.5));
             using var plain = new PlainLedger(folder);
+            await using var bare = await PlainServer.StartAsync(folder);
             foreach (var question in Questions)
             {
-                var (asked, answered) = await InTurnAsync(http, plain, question, quick ? 60 : 200);
+                var (asked, answered, fetched) = await InTurnAsync(http, plain, bare.Http, question, quick ? 60 : 200);
                 rows.Add(Row.AtMost($"ledger of 100 000: {question.Name} (p95)", Row.Percentile(asked, 0.95), "ms", 30));
                 rows.Add(
                     Row.AtMost(
                         $"ledger of 100 000: {question.Name}, over the same answer from plain SQL (median)",
                         Row.Percentile(asked, 0.5) / Row.Percentile(answered, 0.5),
+                        "times",
+                        1.5
+                    )
+                );
+                rows.Add(
+                    Row.AtMost(
+                        $"ledger of 100 000: {question.Name}, over the same fetched from a bare server (median)",
+                        Row.Percentile(asked, 0.5) / Row.Percentile(fetched, 0.5),
                         "times",
                         1.5
                     )
@@ -117,17 +126,22 @@ internal static class LedgerTimes
         return took;
     }
 
-    /// <summary>The server and plain SQL in turn, ms each, once both are warm: the runtime compiles what is used often anew,
-    /// beside the answers, for a second or so.</summary>
+    /// <summary>The server, plain SQL by itself and plain SQL behind a bare server in turn, ms each, once all are warm: the
+    /// runtime compiles what is used often anew, beside the answers, for a second or so.</summary>
     /// <exception cref="InvalidOperationException">They answer differently.</exception>
-    private static async Task<(List<double> Asked, List<double> Answered)> InTurnAsync(
+    private static async Task<(List<double> Asked, List<double> Answered, List<double> Fetched)> InTurnAsync(
         HttpClient http,
         PlainLedger plain,
+        HttpClient bare,
         Question question,
         int times
     )
     {
-        var (asked, answered) = (new List<double>(), new List<double>());
+        var (asked, answered, fetched) = (new List<double>(), new List<double>(), new List<double>());
+        var sameFetched = new Uri(
+            $"/?where={Uri.EscapeDataString(question.Where)}&order={Uri.EscapeDataString(question.Order)}&page={question.Page}",
+            UriKind.Relative
+        );
         var start = Stopwatch.GetTimestamp();
         for (var i = 0; asked.Count < times; i++)
         {
@@ -135,15 +149,18 @@ internal static class LedgerTimes
             var answer = await http.GetByteArrayAsync(new Uri(question.Path, UriKind.Relative));
             var between = Stopwatch.GetTimestamp();
             var same = plain.Answer(question.Where, question.Order, question.Page);
+            var after = Stopwatch.GetTimestamp();
+            await bare.GetByteArrayAsync(sameFetched);
             var end = Stopwatch.GetTimestamp();
             if (i == 0 && !PlainLedger.Same(answer, same))
                 throw new InvalidOperationException($"The server and plain SQL answer {question.Name} differently.");
             if (Stopwatch.GetElapsedTime(start) < WarmUp)
                 continue;
             asked.Add(Stopwatch.GetElapsedTime(from, between).TotalMilliseconds);
-            answered.Add(Stopwatch.GetElapsedTime(between, end).TotalMilliseconds);
+            answered.Add(Stopwatch.GetElapsedTime(between, after).TotalMilliseconds);
+            fetched.Add(Stopwatch.GetElapsedTime(after, end).TotalMilliseconds);
         }
 
-        return (asked, answered);
+        return (asked, answered, fetched);
     }
 }

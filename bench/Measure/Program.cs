@@ -11,6 +11,12 @@ if (args is ["--fill", var filled, var count])
     return 0;
 }
 
+if (args is [PlainServer.Argument, var served])
+{
+    await PlainServer.RunAsync(served);
+    return 0;
+}
+
 var quick = args.Contains("--quick");
 var rows = new List<Row>();
 void Add(IEnumerable<Row> more) => rows.AddRange(more);
