@@ -228,7 +228,7 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
             })
             .HasDatabaseName("IX_Shots_Use");
         // the ledger counts, filters and orders within IX_Shots_Ledger alone; that holds the marks of the taste too, which are an
-        // owned type's, so that the migration LedgerIndex makes it
+        // owned type's, so that migrations make it, TastesFirst the last of them
         // the newest shots of a bag or a grinder, wherever they lie among the others
         shot.HasIndex(s => new
             {
@@ -244,7 +244,9 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
                 s.PulledAt,
             })
             .HasDatabaseName("IX_Shots_Grinder");
-        // what the ledger is ordered by is taken from the measures by the database itself, and indexed
+        // what the ledger is ordered by is taken from the measures by the database itself. Each order has an index with all that
+        // the ledger filters by in it, so that what does not fit is passed over within the index; the migration OrderIndexes makes
+        // them, for the marks of the taste again
         foreach (
             var (name, measure) in new[]
             {
@@ -259,7 +261,6 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
                     $"CASE WHEN json_valid(Measures) THEN CAST(json_extract(Measures, '$.{measure}') AS REAL) END",
                     stored: false
                 );
-            OrderedBy(name);
         }
 
         shot.HasIndex(s => s.Cause).HasFilter("Cause IS NOT NULL").HasDatabaseName("IX_Shots_Cause");
@@ -273,19 +274,6 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
                 s.MachineId,
             })
             .HasDatabaseName("IX_Shots_PlanName");
-        foreach (var name in new[] { nameof(Shot.DoseGrams), nameof(Shot.GrindSetting), nameof(Shot.Liking) })
-            OrderedBy(name);
-        // with what the ledger filters by, so that what does not fit is passed over within the index
-        void OrderedBy(string name) =>
-            shot.HasIndex(
-                    nameof(Shot.DeletedAt),
-                    name,
-                    nameof(Shot.Id),
-                    nameof(Shot.MachineId),
-                    nameof(Shot.BagId),
-                    nameof(Shot.BrewerId)
-                )
-                .HasDatabaseName($"IX_Shots_{name}");
         var trace = modelBuilder.Entity<ShotTrace>();
         trace.HasKey(t => t.ShotId);
         trace.Property(t => t.Clock).HasDefaultValue(ClockStart.Lever);

@@ -1,6 +1,7 @@
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace RuddySpring.Store;
 
@@ -30,7 +31,9 @@ public static class StoreFile
     {
         builder
             .UseSqlite(ConnectionString(PathIn(dataFolder), SqliteOpenMode.ReadWriteCreate))
-            .AddInterceptors(SearchWords.OnOpened.Only);
+            .AddInterceptors(SearchWords.OnOpened.Only)
+            // shots are counted up to some number, and it is the same whichever they are
+            .ConfigureWarnings(w => w.Ignore(CoreEventId.RowLimitingOperationWithoutOrderByWarning));
         return builder;
     }
 

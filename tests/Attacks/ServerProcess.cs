@@ -95,16 +95,21 @@ public sealed class ServerProcess : IDisposable
     public async Task ListeningAsync(TimeSpan patience)
     {
         using var late = new CancellationTokenSource(patience);
+        var said = new StringBuilder();
         while (await Process.StandardOutput.ReadLineAsync(late.Token) is { } line)
         {
             if (!line.StartsWith("Listening on ", StringComparison.Ordinal))
+            {
+                said.AppendLine(line);
                 continue;
+            }
+
             Http = new HttpClient { BaseAddress = new Uri(line["Listening on ".Length..]), Timeout = TimeSpan.FromSeconds(30) };
             return;
         }
 
         await Process.WaitForExitAsync(CancellationToken.None);
-        throw new InvalidOperationException($"The server ended with {Process.ExitCode}: {Errors}");
+        throw new InvalidOperationException($"The server ended with {Process.ExitCode}: {said}{Errors}");
     }
 
     /// <summary>A path as the process sees it, where its folder is a disk of its own.</summary>

@@ -38,6 +38,37 @@ public sealed partial class QueryPlanTests
         }
     }
 
+    [Fact]
+    public async Task Every_order_of_the_ledger_has_an_index_with_all_that_is_filtered_by()
+    {
+        await using var server = new LiveServer();
+        await server.InitializeAsync();
+        using var connection = new SqliteConnection($"Data Source={StoreFile.PathIn(server.Folder)};Mode=ReadOnly");
+        connection.Open();
+        var filtered = Columns(connection, "IX_Shots_Ledger").Except(["DeletedAt", "Id"]).ToList();
+        Assert.Equal(15, filtered.Count);
+        foreach (
+            var order in new[] { "GrindSetting", "DoseGrams", "CupGramsToOrderBy", "SecondsToOrderBy", "R10ToOrderBy", "Liking" }
+        )
+        {
+            var columns = Columns(connection, $"IX_Shots_{order}");
+            Assert.Equal(["DeletedAt", order, "Id"], columns.Take(3));
+            Assert.Empty(filtered.Except(columns));
+        }
+    }
+
+    private static List<string> Columns(SqliteConnection connection, string index)
+    {
+        using var command = connection.CreateCommand();
+        command.CommandText = "SELECT name FROM pragma_index_info($index) ORDER BY seqno";
+        command.Parameters.AddWithValue("$index", index);
+        using var reader = command.ExecuteReader();
+        var names = new List<string>();
+        while (reader.Read())
+            names.Add(reader.GetString(0));
+        return names;
+    }
+
     private static List<string> Plan(SqliteConnection connection, string text)
     {
         using var command = connection.CreateCommand();

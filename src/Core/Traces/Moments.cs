@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace RuddySpring.Core.Traces;
 
 /// <summary>The moments of a pull, s since its record began; null where the trace does not show one.</summary>
@@ -49,4 +51,33 @@ public sealed record Moments(
             Stop - zero,
             Start - zero
         );
+
+    /// <summary>Refuses what a person set where it leaves a stop before the pull has begun: whatever is measured from there
+    /// would be less than nothing. What a trace shows by itself is never refused.</summary>
+    /// <param name="marked">Those of these moments that a person set.</param>
+    /// <exception cref="DoesNotFitException">The stop is not after the first pressure or not after the first drops; the field is
+    /// the one that was set.</exception>
+    public void Check(Moments marked)
+    {
+        foreach (
+            var (earlier, set, field, name) in new[]
+            {
+                (FirstPressure, marked.FirstPressure, "firstPressure", "the first pressure"),
+                (FirstDrops, marked.FirstDrops, "firstDrops", "first drops"),
+            }
+        )
+        {
+            if (!(Stop <= earlier) || (marked.Stop ?? set) is null)
+                continue;
+            throw marked.Stop is null
+                ? new DoesNotFitException(
+                    field,
+                    string.Create(CultureInfo.InvariantCulture, $"This must come before the stop, which is at {Stop:0.0} s.")
+                )
+                : new DoesNotFitException(
+                    "stop",
+                    string.Create(CultureInfo.InvariantCulture, $"Stop must come after {name}, at {earlier:0.0} s.")
+                );
+        }
+    }
 }

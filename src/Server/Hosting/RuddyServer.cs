@@ -52,10 +52,13 @@ public static class RuddyServer
             }
 
             var options = ServerOptions.Parse(args);
+            // neither needs the other, and both are mostly code that is compiled as it is first used
+            var building = Task.Run(() => WithEndpoints(Build(options)));
             using var held = PrepareData(options, DateTime.UtcNow);
             if (options.HomeNetwork)
                 HomePassphrase.Set(options, Console.In);
-            await using var app = Build(options);
+            TryPort(options.Port);
+            await using var app = await building;
             await app.StartAsync();
             Console.WriteLine($"Listening on {app.Urls.First()}");
             await app.WaitForShutdownAsync();
@@ -78,8 +81,14 @@ public static class RuddyServer
             );
             return 3;
         }
-        catch (IOException error)
-            when (error.InnerException is SocketException or Microsoft.AspNetCore.Connections.AddressInUseException)
+        catch (Exception error)
+            when (error
+                    is SocketException
+                        or IOException
+                        {
+                            InnerException: SocketException or Microsoft.AspNetCore.Connections.AddressInUseException
+                        }
+            )
         {
             await Console.Error.WriteLineAsync("The port is taken by another program. Choose another with --port N.");
             return 4;
@@ -214,7 +223,6 @@ public static class RuddyServer
         app.UseRouting();
         app.UseMiddleware<QueryGuard>();
         FrontEnd.Use(app, options.WebRoot);
-        app.UseEndpoints(_ => { });
 
         var api = app.MapGroup("/api");
         api.MapHousehold();
@@ -250,6 +258,22 @@ public static class RuddyServer
             TypedResults.Problem("There is no such address.", statusCode: 404).ExecuteAsync(context)
         );
         FrontEnd.MapFallback(app, options.WebRoot);
+        app.UseEndpoints(_ => { });
+        return app;
+    }
+
+    /// <summary>Tries whether a port is free: the host would report a taken one with a stack trace.</summary>
+    /// <exception cref="SocketException">It is taken.</exception>
+    private static void TryPort(int port)
+    {
+        using var tried = new TcpListener(System.Net.IPAddress.Loopback, port);
+        tried.Start();
+    }
+
+    /// <summary>Makes the endpoints of an application, which would be made as it starts.</summary>
+    private static WebApplication WithEndpoints(WebApplication app)
+    {
+        _ = app.Services.GetRequiredService<EndpointDataSource>().Endpoints;
         return app;
     }
 

@@ -180,12 +180,10 @@ public static class LedgerEndpoints
                 MomentSeconds.Check(seconds);
         }
 
-        if (marked.Stop <= marked.FirstDrops)
-            throw new DoesNotFitException("stop", "Stop must come after first drops.");
         var (trace, context) = (ShotViews.TraceOf(shot), ShotRecording.Context(shot));
         var lever = MeasureShot.Read(trace, shot.Trace.Marked, context).Moments.Start ?? 0.0;
         // people tell moments by the clock that they see, which begins with the lever
-        ShotRecording.Measure(shot, trace, marked.Since(-lever), context);
+        ShotRecording.Measure(shot, trace, marked.Since(-lever), context).SinceLever.Moments.Check(marked);
         await db.SaveChangesAsync(cancel);
         return await ShotViews.WholeAsync(db, id, cancel);
     }

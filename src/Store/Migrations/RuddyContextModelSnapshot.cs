@@ -693,24 +693,6 @@ namespace RuddySpring.Store.Migrations
                     b.HasIndex("MachineId", "DeletedAt", "PulledAt", "YieldGrams", "DoseGrams")
                         .HasDatabaseName("IX_Shots_Use");
 
-                    b.HasIndex("DeletedAt", "CupGramsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
-                        .HasDatabaseName("IX_Shots_CupGramsToOrderBy");
-
-                    b.HasIndex("DeletedAt", "DoseGrams", "Id", "MachineId", "BagId", "BrewerId")
-                        .HasDatabaseName("IX_Shots_DoseGrams");
-
-                    b.HasIndex("DeletedAt", "GrindSetting", "Id", "MachineId", "BagId", "BrewerId")
-                        .HasDatabaseName("IX_Shots_GrindSetting");
-
-                    b.HasIndex("DeletedAt", "Liking", "Id", "MachineId", "BagId", "BrewerId")
-                        .HasDatabaseName("IX_Shots_Liking");
-
-                    b.HasIndex("DeletedAt", "R10ToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
-                        .HasDatabaseName("IX_Shots_R10ToOrderBy");
-
-                    b.HasIndex("DeletedAt", "SecondsToOrderBy", "Id", "MachineId", "BagId", "BrewerId")
-                        .HasDatabaseName("IX_Shots_SecondsToOrderBy");
-
                     b.ToTable("Shots");
                 });
 

@@ -1,4 +1,7 @@
 using System.Diagnostics;
+using System.Globalization;
+using System.Net;
+using System.Net.Sockets;
 using Microsoft.AspNetCore.SignalR.Client;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
@@ -240,6 +243,22 @@ public sealed class StartTests : IDisposable
         using var server = Attacks.ServerProcess.Launch(_folder, diskKilobytes: 300);
         var error = await Assert.ThrowsAsync<InvalidOperationException>(() => server.ListeningAsync(TimeSpan.FromSeconds(90)));
         Assert.Contains("is full. Make room and start again", error.Message, StringComparison.Ordinal);
+        Assert.DoesNotContain("   at ", error.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_port_that_is_taken_gets_a_sentence_and_no_trace()
+    {
+        using var other = new TcpListener(IPAddress.Loopback, 0);
+        other.Start();
+        var port = ((IPEndPoint)other.LocalEndpoint).Port.ToString(CultureInfo.InvariantCulture);
+        using var server = Attacks.ServerProcess.Launch(_folder, ["--port", port]);
+        var error = await Assert.ThrowsAsync<InvalidOperationException>(() => server.ListeningAsync(TimeSpan.FromSeconds(90)));
+        Assert.StartsWith(
+            "The server ended with 4: The port is taken by another program.",
+            error.Message,
+            StringComparison.Ordinal
+        );
         Assert.DoesNotContain("   at ", error.Message, StringComparison.Ordinal);
     }
 }

@@ -80,6 +80,14 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal(drops, (double)after!["shot"]!["measures"]!["secondsToDrops"]!, 1e-9);
         marked["firstDrops"] = 900;
         Assert.Equal(400, (await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked)).Status);
+        // a stop cannot come before first drops that were found, nor drops after a stop that was
+        marked["firstDrops"] = null;
+        marked["stop"] = 1;
+        Assert.Equal("stop", (string)(await RefusedAsync(marked))["field"]!);
+        marked["stop"] = null;
+        marked["firstDrops"] = 200;
+        Assert.Equal("firstDrops", (string)(await RefusedAsync(marked))["field"]!);
+        Assert.Equal(drops, (double)(await server.GetAsync("/api/shots/8"))["shot"]!["measures"]!["secondsToDrops"]!, 1e-9);
         // the start is checked like the others
         marked = new JsonObject
         {
@@ -93,6 +101,13 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
             ["start"] = 1e300,
         };
         Assert.Equal(400, (await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked)).Status);
+    }
+
+    private async Task<JsonNode> RefusedAsync(JsonNode marked)
+    {
+        var (status, body) = await server.SendAsync(HttpMethod.Put, "/api/shots/8/moments", marked);
+        Assert.Equal(400, status);
+        return body!;
     }
 
     [Fact]

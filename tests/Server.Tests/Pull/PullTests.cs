@@ -64,12 +64,18 @@ public sealed class PullTests : IAsyncLifetime
         Assert.Equal("Pulled", (string)shot["shot"]!["source"]!);
         Assert.Equal(shotId, (int)(await _server.GetAsync("/api/shots?size=1"))["shots"]![0]!["id"]!);
 
-        // what it told of scale, spout and coffee is kept with it, and is gone with it
+        // what it told of scale, spout and coffee is kept with it, and is gone with it; a trace with a hole tells nothing, and
+        // a computer that stands still for a moment while the stand-in plays at four times life's speed leaves one
         var learned = await _server.GetAsync("/api/pull/learned");
-        var scale = Assert.Single(learned["scales"]!.AsArray())!;
-        Assert.Equal("Stand-in scale", (string)scale["of"]!);
-        Assert.True((double)scale["low"]! < (double)scale["seconds"]! && (double)scale["seconds"]! < (double)scale["high"]!);
-        Assert.Equal(1, (int)Assert.Single(learned["spouts"]!.AsArray())!["pulls"]!);
+        if (shot["corrections"]!.AsArray().Any(c => (string)c!["kind"]! == "Gap"))
+            Assert.Empty(learned["scales"]!.AsArray());
+        else
+        {
+            var scale = Assert.Single(learned["scales"]!.AsArray())!;
+            Assert.Equal("Stand-in scale", (string)scale["of"]!);
+            Assert.True((double)scale["low"]! < (double)scale["seconds"]! && (double)scale["seconds"]! < (double)scale["high"]!);
+            Assert.Equal(1, (int)Assert.Single(learned["spouts"]!.AsArray())!["pulls"]!);
+        }
 
         Assert.Contains(heard, f => (string)f["stage"]! == "Running");
         var sequences = heard.Select(f => (long)f["sequence"]!).ToList();
