@@ -52,6 +52,62 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
     }
 
     [Fact]
+    public async Task Shots_of_one_machine_and_one_moment_stay_as_many_as_they_are()
+    {
+        // as moments that are typed may be; more of them than are stored at once
+        var file = JsonNode.Parse(await server.Http.GetStringAsync("/api/exchange/household.json"))!;
+        var shots = file["shots"]!.AsArray();
+        var had = shots.Count;
+        for (var i = 1; i <= 150; i++)
+        {
+            var alike = shots[3]!.DeepClone();
+            alike["id"] = 10_000 + i;
+            alike["doseGrams"] = 15 + (i / 100.0);
+            shots.Add(alike);
+        }
+
+        var text = file.ToJsonString();
+        await using var empty = new LiveServer { Demo = false };
+        await empty.InitializeAsync();
+        Assert.Equal((had + 150, 0), ShotsOf(await ImportAsync(empty, text)));
+        Assert.Equal((0, had + 150), ShotsOf(await ImportAsync(empty, text)));
+        var back = JsonNode.Parse(await empty.Http.GetStringAsync("/api/exchange/household.json"))!["shots"]!.AsArray();
+        Assert.Equal(shots.Select(s => (double)s!["doseGrams"]!).Order(), back.Select(s => (double)s!["doseGrams"]!).Order());
+    }
+
+    [Fact]
+    public async Task A_pull_that_is_in_a_file_twice_is_one_shot()
+    {
+        var file = JsonNode.Parse(await server.Http.GetStringAsync("/api/exchange/household.json"))!;
+        var shots = file["shots"]!.AsArray();
+        var had = shots.Count;
+        shots[3]!["pullId"] = "one-pull";
+        var twice = shots[3]!.DeepClone();
+        twice["id"] = 10_000;
+        twice["pulledAt"] = "2026-10-01T06:00:00Z";
+        shots.Add(twice);
+        var (counts, _) = await ThroughAsync(file.ToJsonString());
+        var taken = counts.Single(c => c.List == "shots");
+        Assert.Equal((had, 1), (taken.New, taken.Already));
+    }
+
+    private static (int New, int Already) ShotsOf(JsonNode state) =>
+        state["counts"]!
+            .AsArray()
+            .Where(c => (string)c!["list"]! == "shots")
+            .Select(c => ((int)c!["new"]!, (int)c["already"]!))
+            .Single();
+
+    [Fact]
+    public async Task What_leaves_with_a_hundred_thousand_shots_is_small_enough_to_come_in_again()
+    {
+        var file = JsonNode.Parse(await server.Http.GetStringAsync("/api/exchange/household.json"))!;
+        var shots = file["shots"]!.AsArray();
+        var bytes = shots.Average(s => (double)Encoding.UTF8.GetByteCount(s!.ToJsonString())) * 100_000;
+        Assert.InRange(bytes, 0.5e9, HouseholdImports.LargestFile / 2.0);
+    }
+
+    [Fact]
     public async Task The_file_fits_its_schema_by_a_validator_that_knows_nothing_of_it()
     {
         var schema = JsonSchema.FromText(await server.Http.GetStringAsync("/api/exchange/household.schema.json"));

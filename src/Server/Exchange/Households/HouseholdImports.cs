@@ -51,8 +51,9 @@ public sealed class HouseholdImports(
     ILogger<HouseholdImports> log
 )
 {
-    /// <summary>Largest file that is read, bytes.</summary>
-    public const long LargestFile = 1024L * 1024 * 1024;
+    /// <summary>Largest file that is read, bytes: a shot with its trace takes about 11 kB, so that it is some 350 000
+    /// shots.</summary>
+    public const long LargestFile = 4L * 1024 * 1024 * 1024;
 
     private const string Ending = ".incoming";
     private readonly Lock _lock = new();

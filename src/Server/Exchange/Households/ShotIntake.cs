@@ -18,6 +18,7 @@ internal sealed class ShotIntake(IntakeDesk desk)
     private static readonly FieldRange Measure = new("measures", "A measure", -100_000, 100_000, "");
     private static readonly FieldRange Second = new("seconds", "Time of a sample", 0, 3600, "s");
     private readonly List<(int Id, Shot Shot)> _waiting = [];
+    private readonly HashSet<int> _found = [];
 
     public async Task ShotAsync(FiledShot filed, CancellationToken cancel)
     {
@@ -29,18 +30,11 @@ internal sealed class ShotIntake(IntakeDesk desk)
         var trace = Trace(filed.Trace);
         CheckNumbers(filed.Marked, Second);
         CheckNumbers(filed.Measures, Measure);
-        // numbers of what is new here stand for nothing yet
-        var here =
-            machineId < 0
-                ? null
-                : await desk
-                    .Db.Shots.Where(s =>
-                        (s.PulledAt == pulledAt && s.MachineId == machineId) || (s.PullId != null && s.PullId == filed.PullId)
-                    )
-                    .Select(s => (int?)s.Id)
-                    .FirstOrDefaultAsync(cancel);
-        if (here is { } known)
+        if (filed.PullId is { } pull && _waiting.Exists(w => w.Shot.PullId == pull))
+            await FlushAsync(cancel);
+        if (await HereAsync(filed.PullId, pulledAt, machineId, cancel) is { } known)
         {
+            _found.Add(known);
             desk.Ids("shots")[filed.Id] = known;
             desk.Count(isNew: false);
             return;
@@ -72,6 +66,21 @@ internal sealed class ShotIntake(IntakeDesk desk)
         _waiting.Add((filed.Id, shot));
         if (_waiting.Count >= AtOnce)
             await FlushAsync(cancel);
+    }
+
+    /// <summary>The number of a shot that was here before: the same pull, or one of the same machine and moment. Moments
+    /// that a person typed may be alike, so that each shot is found once, and none that came with this file.</summary>
+    private async Task<int?> HereAsync(string? pullId, DateTime pulledAt, int machineId, CancellationToken cancel)
+    {
+        // numbers of what is new here stand for nothing yet
+        if (machineId < 0)
+            return null;
+        var alike = await desk
+            .Db.Shots.Where(s => (s.PulledAt == pulledAt && s.MachineId == machineId) || (s.PullId != null && s.PullId == pullId))
+            .OrderBy(s => s.Id)
+            .Select(s => new { s.Id, s.PullId })
+            .ToListAsync(cancel);
+        return alike.Find(s => s.PullId is not null && s.PullId == pullId)?.Id ?? alike.Find(s => !_found.Contains(s.Id))?.Id;
     }
 
     private Shot Shot(FiledShot filed, DateTime pulledAt, int machineId)
@@ -194,7 +203,11 @@ internal sealed class ShotIntake(IntakeDesk desk)
         desk.Db.Shots.AddRange(_waiting.Select(w => w.Shot));
         await desk.Db.SaveChangesAsync(cancel);
         foreach (var (id, shot) in _waiting)
+        {
+            _found.Add(shot.Id);
             desk.Ids("shots")[id] = shot.Id;
+        }
+
         _waiting.Clear();
         desk.Db.ChangeTracker.Clear();
     }
