@@ -43,14 +43,14 @@ public static class GrindWords
     {
         var by =
             suggestion.Shots == 0
-                ? "the grinder's other coffees say"
-                : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot of this bag says" : "shots of this bag say")}";
+                ? "the grinder's other coffees"
+                : $"{suggestion.Shots} {(suggestion.Shots == 1 ? "shot" : "shots")} of this bag";
         var sentences = new List<string>
         {
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"{suggestion.Chance * 100:0} % chance to land between {lands.Low:0} and {lands.High:0} s from the lever's "
-                    + $"first move when it is pulled as planned, as {by}."
+                $"{suggestion.Chance * 100:0} % chance to land between {lands.Low:0} and {lands.High:0} s when pulled as planned, "
+                    + $"judging by {by}."
             ),
         };
         if (suggestion.HeldBack)
@@ -81,7 +81,6 @@ public static class GrindWords
             );
         }
 
-        sentences.Add("It goes by the resistance of each puck, so what arm and heat did is not held against the grind.");
         return sentences;
     }
 

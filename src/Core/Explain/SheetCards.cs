@@ -226,8 +226,8 @@ public static class SheetCards
                 "grind",
                 "Advised setting",
                 "The setting on the grinder that lands most often.",
-                "From every shot pulled with this grinder: how much one step changes the puck's resistance, with age, dose, "
-                    + "basket and what the arm did taken out.",
+                "From every shot pulled with this grinder: how much one step changes the puck's resistance, with age, dose and "
+                    + "basket taken out. What arm and heat did is not held against the grind.",
                 [
                     new("Shots of this bag", $"{advised.Shots}"),
                     new("One step changes the resistance by", $"{advised.StepShare * 100:0} %"),

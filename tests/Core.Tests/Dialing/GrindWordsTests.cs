@@ -16,9 +16,9 @@ public sealed class GrindWordsTests
     public void The_chance_stands_first_with_the_time_and_what_it_rests_on()
     {
         Assert.StartsWith("62 % chance to land between 31 and 44 s", Said(Plain), StringComparison.Ordinal);
-        Assert.Contains("3 shots of this bag say", Said(Plain), StringComparison.Ordinal);
-        Assert.Contains("1 shot of this bag says", Said(Plain with { Shots = 1 }), StringComparison.Ordinal);
-        Assert.Contains("the grinder's other coffees say", Said(Plain with { Shots = 0 }), StringComparison.Ordinal);
+        Assert.Contains("judging by 3 shots of this bag.", Said(Plain), StringComparison.Ordinal);
+        Assert.Contains("judging by 1 shot of this bag.", Said(Plain with { Shots = 1 }), StringComparison.Ordinal);
+        Assert.Contains("judging by the grinder's other coffees.", Said(Plain with { Shots = 0 }), StringComparison.Ordinal);
     }
 
     [Fact]

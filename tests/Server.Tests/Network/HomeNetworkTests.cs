@@ -438,7 +438,7 @@ public sealed class HomeNetworkTests
 
     private static async Task UntilAsync(Func<bool> isSo)
     {
-        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(10));
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
         while (!isSo())
             await Task.Delay(20, patience.Token);
     }
