@@ -23,7 +23,7 @@ function daily(load: () => Promise<{ default: ComponentType }>) {
 const pages = {
   warm: daily(() => import('./warm/WarmPage')),
   // most days begin here: it comes with the frame
-  prepare: { fetch: () => Promise.resolve(), Page: PreparePage },
+  prepare: { fetch: () => undefined, Page: PreparePage },
   pull: daily(() => import('./pull/PullPage')),
   taste: daily(() => import('./taste/TastePage')),
 };
@@ -32,8 +32,8 @@ const first = 'prepare';
 // the first page is opened under its own address: a redirect would draw the frame twice
 if (location.pathname === '/') history.replaceState(null, '', `/${first}${location.search}`);
 
-/** Fetches the page that the address names. */
-export const fetchPage = async () => pages[location.pathname.split('/')[1] as keyof typeof pages]?.fetch();
+/** Fetches the page that the address names, unless it came with the frame or comes later. */
+export const fetchPage = () => pages[location.pathname.split('/')[1] as keyof typeof pages]?.fetch();
 
 const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
 const CompareCardPage = lazy(() => import('./ledger/CompareCardPage'));

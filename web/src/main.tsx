@@ -5,7 +5,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App, fetchPage } from './App';
-import { askEarly } from './shared/api/queries';
+import { askEarly, takeEarly } from './shared/api/queries';
 import { UnitsOfBrewer } from './shared/units/units';
 import { system } from './theme/system';
 
@@ -35,10 +35,13 @@ const draw = () =>
 
 // drawn once and whole: a frame that waits for its page and the page for its numbers are three drawings, which a slow
 // phone takes a second longer for
-void Promise.race([
-  Promise.allSettled([fetchPage(), askEarly(queries)]),
-  new Promise((late) => setTimeout(late, patience)),
-]).then(draw);
+const page = fetchPage();
+const answers = takeEarly(queries) ? undefined : askEarly(queries);
+if (!page && !answers) draw();
+else
+  void Promise.race([Promise.allSettled([page, answers]), new Promise((late) => setTimeout(late, patience))]).then(
+    draw,
+  );
 
 // only where nobody can change the page on its way: HTTPS, or this machine itself
 if (import.meta.env.PROD && isSecureContext && 'serviceWorker' in navigator)

@@ -2,7 +2,8 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useBench } from '../shared/api/queries';
 import { useSettled } from '../shared/edit/useSettled';
 import { TraceChart } from '../shared/plot/TraceChart';
@@ -14,7 +15,7 @@ import { ClockChoice } from './ClockChoice';
 import { ColumnsTable, type Column } from './ColumnsTable';
 import { contentOf, tooLarge } from './fileContent';
 import { Questions } from './Questions';
-import { ShotOfFile, type ImportedShot } from './ShotOfFile';
+import { fieldsOfShot, ShotOfFile, type ImportedShot } from './ShotOfFile';
 import { TextLink } from '../shared/ui/TextLink';
 
 interface Chosen {
@@ -25,7 +26,6 @@ interface Chosen {
 }
 
 const pauseMs = 250;
-const fields = ['pulledAt', 'doseGrams', 'yieldGrams', 'grindSetting', 'waterC', 'groupC', 'tampKgf', 'seen'];
 
 /** A trace recorded elsewhere: look at it, say what its file does not, and keep it as a shot. */
 export default function ImportPage() {
@@ -92,9 +92,7 @@ function Import({ machineId }: { machineId: number }) {
       }),
     );
   const problem = preview.error ?? keep.error;
-  const wrong = (field: string) =>
-    problem instanceof Problem && problem.field === field ? units.sentence(problem.message) : undefined;
-  const elsewhere = problem instanceof Problem && problem.field && fields.includes(problem.field) ? null : problem;
+  const { wrong, elsewhere } = wrongOf(problem, fieldsOfShot);
   const open = seen?.questions.filter((q) => !answered.includes(q.kind)) ?? [];
 
   return (
@@ -122,7 +120,7 @@ function Import({ machineId }: { machineId: number }) {
         />
         {elsewhere && (
           <Box mt="3">
-            <Notice role="alert">{sentenceOf(elsewhere)}</Notice>
+            <Notice role="alert">{elsewhere}</Notice>
           </Box>
         )}
       </Panel>

@@ -10,10 +10,22 @@ import { ownText } from '../shared/units/decimals';
 
 export type ImportedShot = Required<Schemas['ImportedShot']>;
 
+/** The fields that are drawn here. */
+export const fieldsOfShot = [
+  'pulledAt',
+  'doseGrams',
+  'yieldGrams',
+  'grindSetting',
+  'waterC',
+  'groupC',
+  'tampKgf',
+  'seen',
+] as const;
+
 interface Props {
   shot: ImportedShot;
   change: (part: Partial<ImportedShot>) => void;
-  wrong: (field: string) => string | undefined;
+  wrong: (field: (typeof fieldsOfShot)[number]) => string | undefined;
   /** What is stored where nothing is typed. */
   stored: Pick<Schemas['ImportPreview'], 'yieldGrams' | 'groupC'>;
 }

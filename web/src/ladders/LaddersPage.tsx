@@ -2,7 +2,8 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { momentOf } from '../shared/clock';
 import { NumberField } from '../shared/ui/NumberField';
 import { TextLink } from '../shared/ui/TextLink';
@@ -63,8 +64,7 @@ function PlanLadder() {
       await navigate(`/ladders/${ladder.id}`);
     },
   });
-  const wrong = (field: string) =>
-    plan.error instanceof Problem && plan.error.field === field ? plan.error.message : undefined;
+  const { wrong, elsewhere } = wrongOf(plan.error, ['from', 'to', 'cups']);
   const unit = isHeat ? units.temperature(0).unit : words.unit;
   return (
     <Panel>
@@ -116,9 +116,7 @@ function PlanLadder() {
             Plan the ladder
           </Button>
         </Flex>
-        {plan.error && !(plan.error instanceof Problem && plan.error.field) && (
-          <Notice role="alert">{sentenceOf(plan.error)}</Notice>
-        )}
+        {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
       </Grid>
     </Panel>
   );

@@ -2,7 +2,8 @@ import { Fold } from '../shared/ui/Fold';
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Notice, Panel, Select } from '../shared/ui/elements';
 import { Table } from '../shared/ui/Table';
@@ -12,6 +13,20 @@ import { useKeepMachine, type Detail } from './useKeepMachine';
 import { toFigures } from '../shared/units/decimals';
 
 type Heat = Schemas['HeatConstants'];
+
+const ofHeated: readonly (keyof Heat)[] = ['bandLowC', 'bandHighC', 'heaterWatts'];
+const ofBoiler: readonly (keyof Heat)[] = [
+  'boilerGroupWPerK',
+  'boilerLossWPerK',
+  'boilerVolumeMl',
+  'boilerHeightMm',
+  'fillGrams',
+  'minimumGrams',
+  'boilerMetalJPerK',
+  'hysteresisBar',
+  'steamGramsPerS',
+  'passWPerK',
+];
 
 const tidy = (value: number) => toFigures(3, value);
 
@@ -48,10 +63,15 @@ export function HeatPanel({ machine }: { machine: Detail }) {
       ),
     onSuccess: fresh,
   });
-  const wrong = (field: string) =>
-    keep.error instanceof Problem && keep.error.field === field ? units.sentence(keep.error.message) : undefined;
   const boiler = machine.spec.boilerGaugeBar !== null && machine.spec.boilerGaugeBar !== undefined;
   const heated = (machine.heat.heaterStepsC?.length ?? 0) > 0;
+  const shown: (keyof Heat)[] = [
+    'groupAmbientWPerK',
+    ...(heated ? (['heaterStepsC'] as const) : []),
+    ...(boiler || heated ? ofHeated : []),
+    ...(boiler ? ofBoiler : []),
+  ];
+  const { wrong, elsewhere } = wrongOf(keep.error, shown);
   const set = (part: Partial<Heat>) => {
     keep.reset();
     setDraft({ ...heat, ...part });
@@ -195,9 +215,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
               </Field>
             )}
           </Grid>
-          {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
-            <Notice role="alert">{sentenceOf(keep.error)}</Notice>
-          )}
+          {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
           {draft && (
             <Flex gap="2" mt="3">
               <Button tone="strong" type="submit" disabled={keep.isPending}>

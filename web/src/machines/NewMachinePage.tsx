@@ -2,7 +2,8 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, H2, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { addMachine } from '../shared/bench/addMachine';
@@ -67,8 +68,7 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
       await navigate(`/machines/${id}`);
     },
   });
-  const wrong = (field: string) =>
-    keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined;
+  const { wrong, elsewhere } = wrongOf(keep.error, ['name', 'basketDiameterMm', 'doseGrams', 'chamberMl']);
   return (
     <>
       <PageTitle title="Add a machine">
@@ -145,9 +145,7 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
                 />
               </Box>
               <ReadsChoice legend="3. What can you read?" boiler={boiler} value={reads} onChange={setReads} />
-              {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
-                <Notice role="alert">{sentenceOf(keep.error)}</Notice>
-              )}
+              {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
               <Flex gap="2" wrap="wrap">
                 <Button tone="strong" type="submit" disabled={keep.isPending}>
                   Use it

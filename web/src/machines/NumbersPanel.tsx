@@ -1,5 +1,5 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { Problem, sentenceOf } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useDraft } from '../shared/edit/useDraft';
 import { NumberField } from '../shared/ui/NumberField';
 import { Fold } from '../shared/ui/Fold';
@@ -21,15 +21,14 @@ const groups: [Detail['numbers'][number]['group'], string][] = [
 
 /** Every number of the machine with where it comes from, its family's value and its range. */
 export function NumbersPanel({ machine }: { machine: Detail }) {
-  const { value, typed, set, clear } = useDraft<{ name: string }>({ name: machine.name });
+  const { value, typed, set, clear, kept } = useDraft<{ name: string }>({ name: machine.name });
   const numbers = useDraft<Spec>(machine.spec);
   const spec = numbers.value;
   const keep = useKeepMachine(machine);
   const units = useUnits();
   const changed =
     JSON.stringify(spec) !== JSON.stringify(machine.spec) || value.name !== machine.name || machine.problem !== null;
-  const wrong = (field: string) =>
-    keep.error instanceof Problem && keep.error.field === field ? units.sentence(keep.error.message) : undefined;
+  const { wrong, elsewhere } = wrongOf(keep.error, ['name', ...machine.numbers.map((n) => n.field)]);
   const reads = spec.reads ?? [];
   const boiler = machine.spec.boilerGaugeBar !== null && machine.spec.boilerGaugeBar !== undefined;
   const numberField = (n: Detail['numbers'][number]) => {
@@ -64,8 +63,8 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
             { ...typed, spec },
             {
               onSuccess: () => {
-                clear();
-                numbers.clear();
+                kept(typed);
+                numbers.kept(spec);
               },
             },
           );
@@ -106,9 +105,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
             onChange={(reads) => numbers.set({ reads })}
           />
         </Box>
-        {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
-          <Notice role="alert">{sentenceOf(keep.error)}</Notice>
-        )}
+        {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
         <Flex gap="2" mt="3">
           <Button tone={changed ? 'strong' : 'plain'} type="submit" disabled={!changed || keep.isPending}>
             Save the numbers

@@ -2,7 +2,8 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useBench } from '../shared/api/queries';
 import { Column, Columns } from '../shared/ui/Columns';
 import { NumberField } from '../shared/ui/NumberField';
@@ -92,11 +93,9 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
     onSuccess: () => queries.invalidateQueries(),
   });
 
-  const wrong = (field: string) => {
-    for (const e of [view.error, keep.error])
-      if (e instanceof Problem && e.field === field) return units.sentence(e.message);
-    return undefined;
-  };
+  const fields = ['name', 'why', 'bandBar', 'lands'] as const;
+  const [drawing, keeping] = [wrongOf(view.error, fields), wrongOf(keep.error, fields)];
+  const wrong = (field: (typeof fields)[number]) => drawing.wrong(field) ?? keeping.wrong(field);
   const shown = view.data;
   const lands = plan.lands ?? shown?.lands ?? { low: 31, best: 37, high: 44 };
   const problems = view.error ? [] : (shown?.preview.problems ?? []);
@@ -135,9 +134,7 @@ function Editor({ start, bench }: { start: Plan; bench: Schemas['BenchView'] }) 
             `${number(shown.yieldGrams, 0)} g, on the puck that is expected.`
           : 'As it would run with the sheet as it stands.'}
       </PageTitle>
-      {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
-        <Notice role="alert">{sentenceOf(keep.error)}</Notice>
-      )}
+      {keeping.elsewhere && <Notice role="alert">{keeping.elsewhere}</Notice>}
       <Columns widths={[7, 5]}>
         <Column>
           <Panel order={1}>

@@ -36,9 +36,9 @@ export const FitGauges = memo(function FitGauges({ answer, hasBoiler, pumps }: P
   const fits = answer.fits ? '' : ', which does not fit';
   const said = `Ratio ${ratio}, ${number(answer.waterGrams, 0)} g of water${fits}${atTheHand}.`;
   return (
-    <Box mt="3">
+    <Box mt={{ base: '2', sm: '3' }}>
       <Announce>{said}</Announce>
-      <Grid templateColumns={{ base: 'repeat(2, minmax(0,1fr))', sm: 'repeat(4, minmax(0,1fr))' }} gap="3">
+      <Grid templateColumns={{ base: 'repeat(2, minmax(0,1fr))', sm: 'repeat(4, minmax(0,1fr))' }} gap="3" rowGap="2">
         <Gauge
           why="water"
           label={hasBoiler ? 'Water to move' : 'Water to pour'}

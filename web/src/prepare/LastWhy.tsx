@@ -11,8 +11,13 @@ export function LastWhy({ shotId }: { shotId: number }) {
   const [first] = why.diagnosis.causes;
   return (
     <Box fontSize="14px" mt="1">
-      Since last time, <TextLink to={`/taste/${shotId}`}>shot {shotId}</TextLink>: {why.headline}{' '}
-      {why.diagnosis.verdict === 'NothingWrong' || !first ? '' : units.sentence(first.change.do)}
+      <TextLink to={`/taste/${shotId}`}>Shot {shotId}</TextLink>: {why.headline}{' '}
+      {why.diagnosis.verdict === 'NothingWrong' || !first
+        ? ''
+        : // one shot says one setting, all of the bag another: only what all say is shown here
+          typeof first.change.grindSetting === 'number'
+          ? 'Change only the grind; see the advised setting.'
+          : units.sentence(first.change.do)}
       {why.taken !== null && why.taken === first?.key ? ' In use now.' : ''}
     </Box>
   );

@@ -1,12 +1,15 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
-import { lazy, startTransition, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { machineChooser, useSheetEditor } from '../shared/sheet/useSheetEditor';
 import { Button, PageTitle, Waiting } from '../shared/ui/elements';
+import { useAfterFirst } from '../shared/ui/useAfterFirst';
 import { FitGauges } from './FitGauges';
 import { PlanChoice } from './PlanChoice';
+import { Ratios } from './Ratios';
+import { SameAs } from './SameAs';
 import { SetPanel } from './SetPanel';
 import { ShotPanel } from './ShotPanel';
 import { WeighPass } from './WeighPass';
@@ -48,9 +51,9 @@ export default function PreparePage() {
 
   return (
     <>
-      <Flex gap="4" rowGap="2" mb="3" align="flex-end" wrap="wrap">
+      <Flex gap="4" rowGap="2" mb={{ base: '2', md: '3' }} align="flex-end" wrap="wrap">
         <Box flex="1 1 340px" minWidth={0}>
-          <PageTitle title="Prepare" tight />
+          <PageTitle title="Prepare" tight inStrip />
           <WhoLine bench={bench} sheet={sheet} open={() => setChanging(true)} />
         </Box>
         <Button
@@ -68,19 +71,21 @@ export default function PreparePage() {
           Go to the pull
         </Button>
       </Flex>
-      <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,6fr)' }} gap="4" alignItems="start">
+      <Grid
+        templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,5fr) minmax(0,6fr)' }}
+        gap={{ base: '3', md: '4' }}
+        alignItems="start"
+      >
         <SetPanel
           doseGrams={sheet.doseGrams}
           yieldGrams={sheet.yieldGrams}
           grindSetting={sheet.grindSetting}
           grinder={grinder}
           ratio={answer.ratio}
-          ratios={answer.ratios}
-          lastTime={answer.lastTime}
-          since={answer.since}
           problems={answer.problems}
           failure={problem}
           change={change}
+          ratios={rest && <Ratios ratios={answer.ratios} yieldGrams={sheet.yieldGrams} change={change} />}
           aside={
             rest && (
               <WeighPass
@@ -103,6 +108,7 @@ export default function PreparePage() {
                 change={change}
               />
               <FitGauges answer={answer} hasBoiler={hasBoiler} pumps={machine?.spec.family === 'HandPump'} />
+              <SameAs lastTime={answer.lastTime} since={answer.since} change={change} />
             </>
           )}
         </SetPanel>
@@ -130,15 +136,4 @@ export default function PreparePage() {
       )}
     </>
   );
-}
-
-/** False until what comes first is on the screen: the sheet can be typed on before the rest of it is drawn. */
-function useAfterFirst(ready: boolean): boolean {
-  const [after, setAfter] = useState(false);
-  useEffect(() => {
-    if (!ready) return;
-    const frame = requestAnimationFrame(() => startTransition(() => setAfter(true)));
-    return () => cancelAnimationFrame(frame);
-  }, [ready]);
-  return after;
 }

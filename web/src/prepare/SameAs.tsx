@@ -32,10 +32,8 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
     <Box fontSize="14px" mt="1">
       {last && <LastWhy shotId={last.shotId} />}
       {since && (
-        <Box mt="2" role="status">
-          {since.things.length === 0 ? (
-            <>The same as shot {since.shotId}, nothing changed yet.</>
-          ) : (
+        <Box mt={since.things.length > 0 || since.warning ? '2' : '0'} role="status">
+          {since.things.length > 0 && (
             <>
               The same as shot {since.shotId} but for{' '}
               {since.things.map((t, i) => (
@@ -57,7 +55,10 @@ export const SameAs = memo(function SameAs({ lastTime: last, since, change }: Pr
       <Fold
         title="Repeat a shot with one change"
         note={
-          last && `last: shot ${last.shotId}, ${number(last.cupGrams, 1)} g in ${number(last.secondsFromPressure, 0)} s`
+          since?.things.length === 0
+            ? `The same as shot ${since.shotId}, nothing changed yet.`
+            : last &&
+              `last: shot ${last.shotId}, ${number(last.cupGrams, 1)} g in ${number(last.secondsFromPressure, 0)} s`
         }
       >
         {last && (

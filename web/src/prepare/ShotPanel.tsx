@@ -108,12 +108,19 @@ const PredictedShot = memo(function PredictedShot({ shot, chance, yieldGrams }: 
         )}
       </Grid>
       {card ? <IndicatorCard shot={shot} /> : <PredictedChart shot={shot} yieldGrams={yieldGrams} />}
-      <Box fontSize="13px" color="quiet">
-        {shot.reachesYield ? '' : 'The expected shot falls short of the yield: it chokes, or the water runs out. '}
-        {shot.knownShots === 0
-          ? 'Eight shots in ten lie in the ranges. Pull this coffee and they get narrower.'
-          : `Eight shots in ten lie in the ranges, going by ${from} of this bag on this grinder.`}
-      </Box>
+      {!shot.reachesYield && (
+        <Box fontSize="13px">The expected shot falls short of the yield: it chokes, or the water runs out.</Box>
+      )}
+      {shot.knownShots === 0 ? (
+        <Box fontSize="13px" color="quiet">
+          Eight shots in ten lie in the ranges. Pull this coffee and they get narrower.
+        </Box>
+      ) : (
+        // a phone has it on the cards of the figures
+        <Box fontSize="13px" color="quiet" display={{ base: 'none', sm: 'block' }}>
+          Eight shots in ten lie in the ranges, going by {from} of this bag on this grinder.
+        </Box>
+      )}
     </>
   );
 });

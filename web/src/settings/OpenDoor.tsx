@@ -1,7 +1,8 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, Problem, sentenceOf } from '../shared/api/client';
+import { api, data, sentenceOf } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { useKeepNetwork, type Network } from './network';
 
@@ -17,7 +18,7 @@ export function OpenDoor({ network }: { network: Network }) {
     },
   });
   const close = useMutation({ mutationFn: () => data(api.POST('/api/network/off')), onSuccess: keep });
-  const wrong = open.error instanceof Problem && open.error.field === 'passphrase' ? open.error.message : undefined;
+  const { wrong, elsewhere } = wrongOf(open.error, ['passphrase']);
   const { isOn, hasPassphrase, isSafe } = network;
   return (
     <Panel>
@@ -47,7 +48,7 @@ export function OpenDoor({ network }: { network: Network }) {
               ? 'A new one signs every device out. Leave it empty to keep the one you have.'
               : '12 characters or more. You type it once on each device.'
           }
-          problem={wrong}
+          problem={wrong('passphrase')}
         >
           {(ids) => (
             <Flex gap="2" wrap="wrap">
@@ -67,7 +68,7 @@ export function OpenDoor({ network }: { network: Network }) {
             </Flex>
           )}
         </Field>
-        {open.error && !wrong && <Notice role="alert">{sentenceOf(open.error)}</Notice>}
+        {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
         {close.error && <Notice role="alert">{sentenceOf(close.error)}</Notice>}
         <Flex gap="2" mt="3" wrap="wrap">
           {isOn ? (

@@ -1,7 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useAccess } from '../shared/access/access';
 import { useHousehold } from '../shared/api/queries';
 import { useChecked } from '../shared/edit/useChecked';
@@ -43,8 +44,9 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
     type(field, value);
     save.reset();
   };
-  const wrong = (field: keyof BenchSettings) =>
-    problem(field) ?? (save.error instanceof Problem && save.error.field === field ? save.error.message : undefined);
+  const fields = ['name', 'altitudeMetres', 'ambientC'] as const;
+  const { wrong: refused, elsewhere } = wrongOf(save.error, fields);
+  const wrong = (field: (typeof fields)[number]) => problem(field) ?? refused(field);
   const choice = (
     label: string,
     key: 'pressureUnit' | 'temperatureUnit' | 'forceUnit',
@@ -103,9 +105,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
                 {save.isSuccess ? 'Saved.' : ''}
               </Box>
             </Box>
-            {save.error && !(save.error instanceof Problem && save.error.field) && (
-              <Notice role="alert">{sentenceOf(save.error)}</Notice>
-            )}
+            {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
           </form>
         </Panel>
         <SchoolSettings />

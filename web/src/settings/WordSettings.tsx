@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react';
-import { Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useHousehold } from '../shared/api/queries';
 import { useHouseholdChange } from '../shared/bench/useHouseholdChange';
 import { useChecked } from '../shared/edit/useChecked';
@@ -17,12 +18,12 @@ export function WordSettings() {
   const { form, kept } = useChecked(schemas.words, now, now);
   const change = useHouseholdChange(household, (next) => kept(wordsOf(next)));
   if (!household) return null;
-  const wrong = change.error instanceof Problem && change.error.field === 'tasteWords';
+  const { wrong, elsewhere } = wrongOf(change.error, ['tasteWords']);
   return (
     <Panel>
       <H2>Words for tasting</H2>
       <form onSubmit={form.handleSubmit(({ words }) => change.mutate({ tasteWords: words.split('\n') }))}>
-        <Field label="One to a line" problem={wrong ? change.error?.message : undefined}>
+        <Field label="One to a line" problem={wrong('tasteWords')}>
           {(ids) => <Textarea {...ids} rows={6} {...form.register('words', { onChange: change.reset })} />}
         </Field>
         <Box mt="3">
@@ -33,7 +34,7 @@ export function WordSettings() {
             {change.isSuccess ? 'Saved.' : ''}
           </Box>
         </Box>
-        {change.error && !wrong && <Notice role="alert">{sentenceOf(change.error)}</Notice>}
+        {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
       </form>
     </Panel>
   );

@@ -1,7 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, Problem, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { keepBench, useBench } from '../shared/api/queries';
 import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
@@ -9,6 +10,7 @@ import { SidePanel } from '../shared/ui/SidePanel';
 import { PutAway } from '../shared/bench/PutAway';
 import { RestBar } from './RestBar';
 import { Editor } from './Editor';
+import * as schemas from './schemas';
 import { ownText } from '../shared/units/decimals';
 import { inOurUnits } from '../shared/units/marks';
 
@@ -31,10 +33,7 @@ export default function ShelfPage() {
       await keepBench(queries, next);
     },
   });
-  const wrong = (field: string) => {
-    const problem = save.error;
-    return problem instanceof Problem && problem.field === field ? problem.message : undefined;
-  };
+  const { wrong, elsewhere } = wrongOf(save.error, editing ? fieldsOf(editing.kind) : []);
   const open = (next: Editing | null) => {
     save.reset();
     setEditing(next);
@@ -157,15 +156,16 @@ export default function ShelfPage() {
       </Grid>
       {editing && (
         <SidePanel title={titleOf(editing)} close={() => open(null)} foot={null}>
-          {save.error && !(save.error instanceof Problem && save.error.field) && (
-            <Notice role="alert">{sentenceOf(save.error)}</Notice>
-          )}
+          {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
           <Editor bench={bench} editing={editing} save={(call) => save.mutate(call)} form={form} />
         </SidePanel>
       )}
     </>
   );
 }
+
+/** What the form of a kind shows. */
+const fieldsOf = (kind: Editing['kind']) => Object.keys(schemas[kind].shape);
 
 const names: Record<Editing['kind'], string> = {
   bag: 'bag',

@@ -102,7 +102,7 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
         <Field label="Roaster" problem={at('roaster')}>
           {(ids) => <Input {...ids} maxLength={80} {...register('roaster')} />}
         </Field>
-        {brewers.length > 1 && (
+        {(brewers.length > 1 || at('brewerId')) && (
           <Field label="Whose" problem={at('brewerId')}>
             {(ids) => (
               <Select

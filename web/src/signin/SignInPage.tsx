@@ -1,7 +1,8 @@
 import { Box, chakra, Grid } from '@chakra-ui/react';
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { api, data, Problem, sentenceOf } from '../shared/api/client';
+import { api, data } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useAccess } from '../shared/access/access';
 import { Button, Field, Input, Notice, Panel } from '../shared/ui/elements';
 import { deviceName } from './deviceName';
@@ -19,7 +20,7 @@ export default function SignInPage() {
     mutationFn: () => data(api.POST('/api/access/sign-in', { body: { passphrase, device } })),
     onSuccess: () => location.reload(),
   });
-  const field = signIn.error instanceof Problem ? signIn.error.field : undefined;
+  const { wrong, elsewhere } = wrongOf(signIn.error, ['device']);
   return (
     <Grid as="main" minHeight="100dvh" placeItems="center" p="3">
       <Panel width="100%" maxWidth="420px">
@@ -52,14 +53,10 @@ export default function SignInPage() {
             <Button tone="quiet" justifySelf="start" aria-pressed={shown} onClick={() => setShown(!shown)}>
               {shown ? 'Hide the passphrase' : 'Show the passphrase'}
             </Button>
-            <Field
-              label="Name of this device"
-              hint="As it stands in the list of devices"
-              problem={field === 'device' && signIn.error ? sentenceOf(signIn.error) : undefined}
-            >
+            <Field label="Name of this device" hint="As it stands in the list of devices" problem={wrong('device')}>
               {(ids) => <Input {...ids} maxLength={80} value={device} onChange={(e) => setDevice(e.target.value)} />}
             </Field>
-            {signIn.error && !field && <Notice role="alert">{sentenceOf(signIn.error)}</Notice>}
+            {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
             <Button tone="strong" type="submit" disabled={signIn.isPending || passphrase === ''}>
               Sign in
             </Button>

@@ -1,7 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, Problem, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useDraft } from '../shared/edit/useDraft';
 import { Fold } from '../shared/ui/Fold';
 import { NumberField } from '../shared/ui/NumberField';
@@ -37,22 +38,24 @@ interface Props {
  */
 export function MomentsForm({ shotId, version, moments, marked, children }: Props) {
   const queries = useQueryClient();
-  const { value: typed, typed: part, set: setTyped, clear } = useDraft<Moments>(marked);
+  const { value: typed, typed: part, set: setTyped, clear, kept } = useDraft<Moments>(marked);
   const keep = useMutation({
     mutationFn: (body: Moments) =>
       data(api.PUT('/api/shots/{id}/moments', { params: { path: { id: shotId }, query: { version } }, body })),
-    onSuccess: async (view) => {
+    onSuccess: async (view, sent) => {
       queries.setQueryData(['shot', shotId], view);
       await queries.invalidateQueries({ queryKey: ['shots'] });
       await queries.invalidateQueries({ queryKey: ['shot', shotId] });
-      clear();
+      kept(sent);
     },
     onError: (error) =>
       error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['shot', shotId] }),
   });
   const changed = JSON.stringify(typed) !== JSON.stringify(marked);
-  const wrong = (field: string) =>
-    keep.error instanceof Problem && keep.error.field === field ? keep.error.message : undefined;
+  const { wrong, elsewhere } = wrongOf(
+    keep.error,
+    fields.map(([field]) => field),
+  );
   // what is being moved stands where it is moved to; what is taken back, where it was found
   const shown = { ...moments, ...Object.fromEntries(Object.entries(part).filter(([, at]) => at !== null)) } as Moments;
   const set = (field: keyof Moments, value: number | null) => {
@@ -80,10 +83,8 @@ export function MomentsForm({ shotId, version, moments, marked, children }: Prop
       <Box role="status" fontSize="14px">
         {keep.isSuccess && !changed ? 'Saved; the times follow.' : ''}
       </Box>
-      {keep.error && !(keep.error instanceof Problem && keep.error.field) && (
-        <Notice role="alert">{sentenceOf(keep.error)}</Notice>
-      )}
-      <Fold title="Moments as numbers">
+      {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
+      <Fold title="Moments as numbers" open={fields.some(([field]) => wrong(field) !== undefined)}>
         <Grid
           as="section"
           aria-label="Moments of the pull"

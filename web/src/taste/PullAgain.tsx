@@ -2,7 +2,8 @@ import { Box, Flex, Grid } from '@chakra-ui/react';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useBench } from '../shared/api/queries';
 import { useSettled } from '../shared/edit/useSettled';
 import { PredictedChart } from '../shared/plot/PredictedChart';
@@ -45,7 +46,12 @@ export function PullAgain({ view }: { view: Schemas['ShotView'] }) {
       await navigate('/prepare');
     },
   });
-  const wrong = (field: string) => (error instanceof Problem && error.field === field ? error.message : undefined);
+  const { wrong, elsewhere } = wrongOf(error, [
+    'doseGrams',
+    'yieldGrams',
+    'waterC',
+    ...(shot.grindSetting === null ? [] : ['grindSetting']),
+  ]);
   const set = (part: Partial<Way>) => setWay((before) => ({ ...before, ...part }));
   const changed = Object.values(way).some((v) => v !== null);
   const temperature = units.temperature(way.waterC ?? shot.waterC ?? 93);
@@ -138,6 +144,7 @@ export function PullAgain({ view }: { view: Schemas['ShotView'] }) {
           )}
         </>
       )}
+      {again && elsewhere && <Notice role="alert">{elsewhere}</Notice>}
       {use.error && <Notice role="alert">{sentenceOf(use.error)}</Notice>}
     </Grid>
   );

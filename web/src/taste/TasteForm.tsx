@@ -1,6 +1,7 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, Problem, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { useDraft } from '../shared/edit/useDraft';
 import { Fold } from '../shared/ui/Fold';
 import { NumberField } from '../shared/ui/NumberField';
@@ -114,19 +115,20 @@ interface Props {
 /** A minute's work: five scales, liking, words. */
 export function TasteForm({ shotId, version, taste, extraction, asked }: Props) {
   const queries = useQueryClient();
-  const { value: draft, set: type, clear } = useDraft<Taste>(taste);
+  const { value: draft, set: type, kept } = useDraft<Taste>(taste);
   const save = useMutation({
-    mutationFn: () =>
-      data(api.PUT('/api/shots/{id}/taste', { params: { path: { id: shotId }, query: { version } }, body: draft })),
-    onSuccess: async () => {
+    mutationFn: (body: Taste) =>
+      data(api.PUT('/api/shots/{id}/taste', { params: { path: { id: shotId }, query: { version } }, body })),
+    onSuccess: async (_, sent) => {
       await queries.invalidateQueries({ queryKey: ['shot', shotId] });
-      clear();
+      kept(sent);
       await queries.invalidateQueries({ queryKey: ['shots'] });
     },
     // another taster was first: what they said is shown under what was said here
     onError: (error) =>
       error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['shot', shotId] }),
   });
+  const { wrong, elsewhere } = wrongOf(save.error, ['strengthPercent']);
   const set = (part: Partial<Taste>) => {
     type(part);
     save.reset();
@@ -169,15 +171,14 @@ export function TasteForm({ shotId, version, taste, extraction, asked }: Props) 
       <Fold
         title="Measured strength"
         note={draft.strengthPercent != null ? `${number(draft.strengthPercent, 1)} %` : 'not measured'}
+        open={wrong('strengthPercent') !== undefined}
       >
         <NumberField
           label="Strength by refractometer"
           unit="%"
           step={0.1}
           value={draft.strengthPercent ?? null}
-          problem={
-            save.error instanceof Problem && save.error.field === 'strengthPercent' ? save.error.message : undefined
-          }
+          problem={wrong('strengthPercent')}
           hint="stirred, cooled and filtered"
           onChange={(strengthPercent) => set({ strengthPercent })}
           onClear={() => set({ strengthPercent: null })}
@@ -203,16 +204,14 @@ export function TasteForm({ shotId, version, taste, extraction, asked }: Props) 
         <WordPicks text={draft.words} onChange={(words) => set({ words: words.slice(0, longestNote) })} />
       </Fold>
       <Flex gap="3" align="center">
-        <Button tone="strong" onClick={() => save.mutate()} disabled={save.isPending}>
+        <Button tone="strong" onClick={() => save.mutate(draft)} disabled={save.isPending}>
           Save the taste
         </Button>
         <Box role="status" fontSize="14px">
           {save.isSuccess ? 'Saved.' : ''}
         </Box>
       </Flex>
-      {save.error && !(save.error instanceof Problem && save.error.field === 'strengthPercent') && (
-        <Notice role="alert">{sentenceOf(save.error)}</Notice>
-      )}
+      {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
     </Grid>
   );
 }

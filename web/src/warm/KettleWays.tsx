@@ -1,7 +1,8 @@
 import { Box } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data, Problem, type Schemas } from '../shared/api/client';
+import { api, data, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { minutes } from '../shared/clock';
 import { NumberField } from '../shared/ui/NumberField';
 import { Caution, Waiting } from '../shared/ui/elements';
@@ -23,7 +24,7 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const wrong = (field: string) => (error instanceof Problem && error.field === field ? error.message : undefined);
+  const { wrong, elsewhere } = wrongOf(error, ['bloomSeconds', 'times']);
   return (
     <>
       <Box display="grid" gridTemplateColumns={{ base: '1fr', sm: '1fr 1fr' }} gap="3" mb="3">
@@ -45,11 +46,7 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
           onChange={(v) => setTimes(Math.round(v))}
         />
       </Box>
-      {view ? (
-        <Ways view={view} chosen={chosen} />
-      ) : (
-        !(error instanceof Problem && error.field) && <Waiting error={error} />
-      )}
+      {view ? <Ways view={view} chosen={chosen} /> : (!error || elsewhere) && <Waiting error={error} />}
     </>
   );
 }

@@ -1,7 +1,8 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState, useRef } from 'react';
-import { api, data, Problem, sentenceOf, type Schemas } from '../shared/api/client';
+import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
+import { wrongOf } from '../shared/edit/wrongOf';
 import { patchMachine } from '../shared/api/patch';
 import { useBench, useSession } from '../shared/api/queries';
 import { useNow } from '../shared/clock';
@@ -18,6 +19,7 @@ import { SessionNotices, SessionSummary } from './SessionSummary';
 import { SoundSwitch } from './SoundSwitch';
 import { openSteps } from './steps';
 import { useSessionActions } from './useSessionActions';
+import { inTheLine, ofTheWorks } from './wants';
 import { WantsLine } from './WantsLine';
 import { WarmTools } from './WarmTools';
 
@@ -115,18 +117,16 @@ function Whole({ session: kept, people, setLamp }: WholeProps) {
   const open = openSteps(session);
   const shownKey = (open.find((s) => s.key === chosen) ?? open.find((s) => s.key === session.next?.key))?.key;
   const problem = edit.problem ?? actions.ask.error;
-  const wrong = (field: string) =>
-    problem instanceof Problem && problem.field === field ? problem.message : undefined;
-  const other =
-    actions.tick.error ??
-    actions.undo.error ??
-    actions.end.error ??
-    (problem instanceof Problem && problem.field ? null : problem);
+  const { wrong } = wrongOf(problem, [...inTheLine, ...ofTheWorks]);
+  // how the bench works lies in a drawer, and may be closed again with something in it that does not do
+  const { elsewhere } = wrongOf(problem, inTheLine);
+  const failed = actions.tick.error ?? actions.undo.error ?? actions.end.error;
+  const other = failed ? sentenceOf(failed) : elsewhere;
   return (
     <>
       {other && (
         <Box mb="3">
-          <Notice role="alert">{sentenceOf(other)}</Notice>
+          <Notice role="alert">{other}</Notice>
         </Box>
       )}
       <WantsLine session={session} request={request} change={changed} wrong={wrong} people={people} />

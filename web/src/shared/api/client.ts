@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './generated/schema';
+import { comingEarly } from './early';
 import { markSignedOut } from '../access/signedOut';
 import { inOurUnits } from '../units/marks';
 
@@ -16,14 +17,9 @@ export class Problem extends Error {
   }
 }
 
-/** Answers that first.js asked for while the scripts came: each is good for one question. */
-const early = (window as { early?: Record<string, Promise<Response | undefined> | undefined> }).early ?? {};
-
 async function ask(request: Request) {
   const path = request.method === 'GET' ? request.url.slice(location.origin.length) : '';
-  const answer = early[path];
-  delete early[path];
-  return (await answer) ?? fetch(request);
+  return (await comingEarly(path)) ?? fetch(request);
 }
 
 export const api = createClient<paths>({ baseUrl: '', fetch: ask });

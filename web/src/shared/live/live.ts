@@ -1,4 +1,4 @@
-import { HubConnectionBuilder, HubConnectionState, LogLevel, type HubConnection } from '@microsoft/signalr';
+import type { HubConnection } from '@microsoft/signalr';
 import { useEffect, useSyncExternalStore } from 'react';
 import { markSignedOut } from '../access/signedOut';
 import type { Schemas } from '../api/client';
@@ -34,6 +34,11 @@ export interface LiveStatus {
 const silentMs = 5000;
 
 type FrameListener = (frame: LiveFrame) => void;
+type MessageListener = (...words: unknown[]) => void;
+
+/** Between two tries to reach the server, ms. */
+const againMs = 500;
+const later = () => new Promise((then) => setTimeout(then, againMs));
 
 /** The pulls after a frame; the same list where nothing changed. */
 export function pullsAfter(before: readonly LivePull[], frame: LiveFrame): readonly LivePull[] {
@@ -88,7 +93,9 @@ export function presentAfter(
  * through React.
  */
 class LiveFeed {
+  private begun = false;
   private hub: HubConnection | undefined;
+  private readonly messageListeners: [string, MessageListener][] = [];
   private readonly frameListeners = new Set<FrameListener>();
   private readonly statusListeners = new Set<() => void>();
   private readonly deviceListeners = new Set<() => void>();
@@ -96,21 +103,9 @@ class LiveFeed {
   status: LiveStatus = { connected: null, pulls: [], present: [], kept: null, troubles: [] };
 
   start() {
-    if (this.hub) return;
-    this.hub = new HubConnectionBuilder()
-      .withUrl('/live')
-      .configureLogging(LogLevel.None)
-      // frames come several times a second even at rest: what says nothing for so long is gone
-      .withServerTimeout(silentMs)
-      .withAutomaticReconnect({ nextRetryDelayInMilliseconds: () => 500 })
-      .build();
-    this.hub.on('frame', (frame: LiveFrame) => this.hear(frame));
-    // a backup took the store's place: what is on the screen is of another store
-    this.hub.on('restored', () => location.reload());
-    this.hub.onreconnecting(() => this.update({ connected: false }));
-    this.hub.onreconnected(() => this.update({ connected: true }));
-    this.hub.onclose(() => this.update({ connected: false }));
-    void this.connect();
+    if (this.begun) return;
+    this.begun = true;
+    void this.begin();
   }
 
   /** Frames of one pull. */
@@ -126,14 +121,19 @@ class LiveFeed {
 
   /** Says something to the server; lost while there is no connection. */
   say(method: string, ...words: unknown[]) {
-    if (this.hub?.state === HubConnectionState.Connected) void this.hub.send(method, ...words).catch(() => undefined);
+    if (this.status.connected) void this.hub?.send(method, ...words).catch(() => undefined);
   }
 
   /** Hears a message that is not a frame. */
   on(message: string, listener: (...words: never[]) => void) {
+    const entry: [string, MessageListener] = [message, listener as MessageListener];
+    this.messageListeners.push(entry);
+    this.hub?.on(...entry);
     this.start();
-    this.hub!.on(message, listener as (...words: unknown[]) => void);
-    return () => this.hub!.off(message, listener as (...words: unknown[]) => void);
+    return () => {
+      this.messageListeners.splice(this.messageListeners.indexOf(entry), 1);
+      this.hub?.off(...entry);
+    };
   }
 
   readonly subscribe = (listener: () => void) => {
@@ -150,8 +150,34 @@ class LiveFeed {
 
   readonly devicesNow = () => this.devices;
 
-  private async connect() {
-    while (this.hub && this.hub.state === HubConnectionState.Disconnected) {
+  /** Fetches what the connection is made with, which the page is drawn without, and connects. */
+  private async begin() {
+    for (;;) {
+      try {
+        const { HubConnectionBuilder, LogLevel } = await import('@microsoft/signalr');
+        const hub = new HubConnectionBuilder()
+          .withUrl('/live')
+          .configureLogging(LogLevel.None)
+          // frames come several times a second even at rest: what says nothing for so long is gone
+          .withServerTimeout(silentMs)
+          .withAutomaticReconnect({ nextRetryDelayInMilliseconds: () => againMs })
+          .build();
+        this.hub = hub;
+        break;
+      } catch {
+        this.update({ connected: false });
+        await later();
+      }
+    }
+
+    this.hub.on('frame', (frame: LiveFrame) => this.hear(frame));
+    // a backup took the store's place: what is on the screen is of another store
+    this.hub.on('restored', () => location.reload());
+    for (const entry of this.messageListeners) this.hub.on(...entry);
+    this.hub.onreconnecting(() => this.update({ connected: false }));
+    this.hub.onreconnected(() => this.update({ connected: true }));
+    this.hub.onclose(() => this.update({ connected: false }));
+    while (!this.status.connected) {
       try {
         await this.hub.start();
         this.update({ connected: true });
@@ -161,7 +187,7 @@ class LiveFeed {
           markSignedOut();
           return;
         }
-        await new Promise((later) => setTimeout(later, 500));
+        await later();
       }
     }
   }

@@ -30,9 +30,20 @@ interface Props {
 
 const tick = { fontSize: '12px', fontStretch: '80%', fontVariantNumeric: 'tabular-nums' } as const;
 
+/** Width below which a pane's names do not stand beside each other as they are, px. */
+const narrowest = 230;
+/** Width of a sign of a name that stands close, px. */
+const closeSign = 5.5;
+
 /** Axes, grid and labels of one pane. */
 export function Frame(p: Props) {
-  const xs = p.x.ticks(p.right - p.left > 500 ? 8 : 5);
+  const width = p.right - p.left;
+  const xs = p.x.ticks(width > 500 ? 8 : 5);
+  // on the narrowest phones the names stand closer, and without what is in brackets where they would still meet
+  const narrow = width < narrowest;
+  const meet = narrow && (p.yLabel.length + (p.y2Label?.length ?? 0)) * closeSign > width;
+  const name = (label: string) => (meet ? label.split(' (')[0] : label);
+  const fontStretch = narrow ? '78%' : undefined;
   return (
     <g>
       {p.y.ticks(p.yTicks ?? 5).map((value) => (
@@ -55,12 +66,20 @@ export function Frame(p: Props) {
           {ownText(value)}
         </text>
       ))}
-      <chakra.text x={p.left} y={p.top - 7} fill={p.yColour} fontSize="13px" fontWeight={600}>
-        {p.yLabel}
+      <chakra.text x={p.left} y={p.top - 7} fill={p.yColour} fontSize="13px" fontWeight={600} fontStretch={fontStretch}>
+        {name(p.yLabel)}
       </chakra.text>
       {p.y2Label && (
-        <chakra.text x={p.right} y={p.top - 7} textAnchor="end" fill={p.y2Colour} fontSize="13px" fontWeight={600}>
-          {p.y2Label}
+        <chakra.text
+          x={p.right}
+          y={p.top - 7}
+          textAnchor="end"
+          fill={p.y2Colour}
+          fontSize="13px"
+          fontWeight={600}
+          fontStretch={fontStretch}
+        >
+          {name(p.y2Label)}
         </chakra.text>
       )}
       {p.xLabel &&
@@ -70,7 +89,14 @@ export function Frame(p: Props) {
           </text>
         ))}
       {p.xLabel && (
-        <chakra.text x={p.right} y={p.bottom + 31} textAnchor="end" fill={ink('quiet')} fontSize="13px">
+        <chakra.text
+          x={p.right}
+          y={p.bottom + 31}
+          textAnchor="end"
+          fill={ink('quiet')}
+          fontSize="13px"
+          fontStretch={fontStretch}
+        >
           {p.xLabel}
         </chakra.text>
       )}

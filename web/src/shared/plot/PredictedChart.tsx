@@ -4,7 +4,8 @@ import { Pane } from './Pane';
 import { quantity } from './quantity';
 import { lineRows } from './rows';
 import { path, roundUp } from './scale';
-import { useUnits } from '../units/units';
+import { freest } from './labels';
+import { number, useUnits } from '../units/units';
 import { ink } from '../../theme/system';
 import { ownText } from '../units/decimals';
 
@@ -12,6 +13,12 @@ type Shot = Schemas['PredictedShot'];
 
 /** Flow has no axis of its own: it takes the height of the pane at this many g/s. */
 const topFlow = 4;
+
+/** Width that a label takes, px. */
+const labelWidth = 78;
+
+/** A label that a line may pass: the ground shows round its letters. */
+const overLines = { fontSize: '12px', stroke: 'panel', strokeWidth: '4px', paintOrder: 'stroke' } as const;
 
 const secondsOf = (curves?: Schemas['Curves']) =>
   curves ? curves.stepSeconds * Math.max(curves.pressureBar?.length ?? 0, curves.weightGrams?.length ?? 0) : 0;
@@ -70,6 +77,15 @@ export function PredictedChart({ shot, yieldGrams, beside }: Props) {
             x,
             scale,
           );
+        const end = points.at(-1)!;
+        const flowY = (flow: number) => y((flow / topFlow) * highest);
+        const [pressures, cups, flows] = [
+          points.map((s) => [x(s.seconds), y(s.pressureBar * units.pressureFactor)] as const),
+          points.map((s) => [x(s.seconds), g(s.cupGrams)] as const),
+          points.map((s) => [x(s.seconds), flowY(s.flowGramsPerS)] as const),
+        ];
+        const drops = shot.firstDropsSeconds === null ? null : x(shot.firstDropsSeconds) + 4;
+        const [endX, endY] = [x(end.seconds), flowY(end.flowGramsPerS)];
         return (
           <>
             <path
@@ -102,7 +118,7 @@ export function PredictedChart({ shot, yieldGrams, beside }: Props) {
               />
             )}
             <path
-              d={line((s) => (s.flowGramsPerS / topFlow) * highest, y)}
+              d={line((s) => s.flowGramsPerS, flowY)}
               fill="none"
               stroke={quantity.flow.stroke}
               strokeWidth={quantity.flow.width}
@@ -120,17 +136,29 @@ export function PredictedChart({ shot, yieldGrams, beside }: Props) {
               strokeWidth={quantity.grams.width}
               strokeDasharray={quantity.grams.dash}
             />
-            {shot.firstDropsSeconds !== null && (
+            <chakra.text
+              x={endX}
+              y={freest([endY - 8, endY + 16], [pressures, cups], endX - labelWidth, endX)}
+              fill={quantity.flow.text}
+              textAnchor="end"
+              {...overLines}
+            >
+              {`Flow ${number(end.flowGramsPerS, 1)} g/s`}
+            </chakra.text>
+            {drops !== null && (
               <g>
-                <line
-                  x1={x(shot.firstDropsSeconds)}
-                  x2={x(shot.firstDropsSeconds)}
-                  y1={top}
-                  y2={bottom}
-                  stroke={ink('edge')}
-                  strokeDasharray="2 3"
-                />
-                <chakra.text x={x(shot.firstDropsSeconds) + 4} y={bottom - 6} fill={ink('quiet')} fontSize="12px">
+                <line x1={drops - 4} x2={drops - 4} y1={top} y2={bottom} stroke={ink('edge')} strokeDasharray="2 3" />
+                <chakra.text
+                  x={drops}
+                  y={freest(
+                    [0.3, 0.08, 0.5, 0.7].map((part) => top + part * (bottom - top)),
+                    [pressures, cups, flows],
+                    drops,
+                    drops + labelWidth,
+                  )}
+                  fill={ink('quiet')}
+                  {...overLines}
+                >
                   first drops
                 </chakra.text>
               </g>

@@ -17,6 +17,31 @@ interface Props {
   big?: boolean;
 }
 
+const reading = { fontStretch: '80%', fontVariantNumeric: 'tabular-nums', fontWeight: 600 };
+/** Measured in that type, in parts of its size. */
+const signWidth = { figure: 0.49, point: 0.25 };
+/** What is beside the number: two buttons, two gaps, padding and border, and a pixel for rounding, px. */
+const beside = 2 * 44 + 2 * 4 + 8 + 2 + 1;
+
+/** How wide the field has to be for this text with the buttons beside it, px. */
+function widthWithButtons(text: string, size: number) {
+  const points = text.replace(/[^.,]/g, '').length;
+  const figures = text.length - points;
+  return Math.ceil(size * (figures * signWidth.figure + points * signWidth.point)) + beside;
+}
+
+/** Where the field is narrow the number comes first; it can be typed, and stepped with the arrow keys. */
+const roomForButtons = (text: string) => ({
+  [`@container (width < ${widthWithButtons(text, 20)}px)`]: { display: 'none' },
+});
+
+/** A big reading is that big only where it still stands beside its buttons. */
+const readingOf = (text: string, big: boolean) => ({
+  ...reading,
+  fontSize: '20px',
+  ...(big && { [`@container (width >= ${widthWithButtons(text, 26)}px)`]: { fontSize: '26px' } }),
+});
+
 /** A number that is typed, or stepped with buttons and arrow keys; a decimal comma is understood. */
 export function NumberField({ label, unit, value, step, onChange, onClear, problem, hint, digits = 1, big }: Props) {
   const shown = value === null ? '' : toDecimals(digits, value);
@@ -36,7 +61,7 @@ export function NumberField({ label, unit, value, step, onChange, onClear, probl
       hint={hint}
     >
       {(ids) => (
-        <Flex gap="1">
+        <Flex gap="1" containerType="inline-size" css={{ containIntrinsicInlineSize: '150px' }}>
           <Button
             type="button"
             aria-label={`${label} less`}
@@ -44,6 +69,7 @@ export function NumberField({ label, unit, value, step, onChange, onClear, probl
             px="0"
             width="44px"
             flexShrink={0}
+            css={roomForButtons(text)}
           >
             {'\u2212'}
           </Button>
@@ -52,12 +78,8 @@ export function NumberField({ label, unit, value, step, onChange, onClear, probl
             inputMode="decimal"
             value={text}
             textAlign="center"
-            style={{
-              fontStretch: '80%',
-              fontVariantNumeric: 'tabular-nums',
-              fontSize: big ? '26px' : '20px',
-              fontWeight: 600,
-            }}
+            px="1"
+            css={readingOf(text, big ?? false)}
             onChange={(event) => {
               const next = event.target.value;
               setText(next);
@@ -79,6 +101,7 @@ export function NumberField({ label, unit, value, step, onChange, onClear, probl
             px="0"
             width="44px"
             flexShrink={0}
+            css={roomForButtons(text)}
           >
             +
           </Button>

@@ -101,15 +101,22 @@ interface PageTitleProps {
   aside?: ReactNode;
   /** Without room under it. */
   tight?: boolean;
+  /** Only for who listens on a phone, where the strip above says it. */
+  inStrip?: boolean;
 }
 
 /** Heading of a page with what it is for. */
-export function PageTitle({ title, children, aside, tight }: PageTitleProps) {
+export function PageTitle({ title, children, aside, tight, inStrip }: PageTitleProps) {
   const heading = usePageName(title);
   return (
     <Flex justify="space-between" align="flex-end" gap="4" wrap="wrap" mb={tight ? (children ? '3' : '0') : '4'}>
       <Box minWidth={0}>
-        <chakra.h1 ref={heading} tabIndex={-1} fontSize={tight ? '24px' : { base: '24px', md: '30px' }}>
+        <chakra.h1
+          ref={heading}
+          tabIndex={-1}
+          fontSize={tight ? '24px' : { base: '24px', md: '30px' }}
+          srOnly={inStrip ? { base: true, md: false } : undefined}
+        >
           {title}
         </chakra.h1>
         {children && (

@@ -1,0 +1,22 @@
+import type { Point } from './scale';
+
+/**
+ * Of some heights the one at which a label is farthest from the lines that pass through its width; px, as everything
+ * here.
+ */
+export function freest(
+  heights: readonly number[],
+  lines: readonly (readonly Point[])[],
+  from: number,
+  to: number,
+): number {
+  // from one point to the next: a steep line passes all heights between
+  const passing = lines.flatMap((line) =>
+    line.slice(1).flatMap(([x, y], i) => {
+      const [x0, y0] = line[i]!;
+      return x >= from && x0 <= to ? [[Math.min(y0, y), Math.max(y0, y)] as const] : [];
+    }),
+  );
+  const room = (height: number) => Math.min(...passing.map(([up, down]) => Math.max(up - height, height - down, 0)));
+  return heights.reduce((best, next) => (room(next) > room(best) ? next : best));
+}
