@@ -49,7 +49,7 @@ const pulled = async (page, grams) => {
   );
 };
 
-const sheet = (page) => page.getByRole('button', { name: 'Go to the pull' }).waitFor();
+const sheet = (page) => page.getByRole('img', { name: /^Predicted shot/ }).waitFor();
 await picture('prepare', '/prepare', { act: sheet });
 await picture('why', '/prepare', {
   act: async (page) => {

@@ -35,6 +35,27 @@ test('every place can be read by everyone', async ({ page }) => {
   }
 });
 
+test('the first page asks once for what it shows, comes with its letters, and is compiled ahead', async ({ page }) => {
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(new URL(request.url()).pathname));
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'Go to the pull' })).toBeVisible();
+  for (const path of ['/api/household', '/api/prepare', '/api/session', '/api/bench'])
+    expect(asked.filter((one) => one === path)).toHaveLength(1);
+  const { letters, scripts } = await page.evaluate(() => {
+    const links = (which: string) =>
+      Array.from(document.querySelectorAll<HTMLLinkElement>(which)).map((link) => new URL(link.href).pathname);
+    const main = document.querySelector<HTMLScriptElement>('script[type=module]')!;
+    return { letters: links('link[rel=preload][as=font]'), scripts: [main.src, ...links('link[rel=modulepreload]')] };
+  });
+  // asked for twice, they would not be those that the styles mean
+  expect(letters).toHaveLength(1);
+  expect(asked.filter((one) => one === letters[0])).toHaveLength(1);
+  expect(scripts.length).toBeGreaterThan(2);
+  for (const script of scripts)
+    expect(await (await page.request.get(script)).text()).toMatch(/^\/\/# allFunctionsCalledOnLoad\n/);
+});
+
 test('each page has a name of its own, and its heading has the focus of who comes to it', async ({ page }) => {
   await page.goto('/warm');
   await expect(page).toHaveTitle('Warm - Ruddy Spring');
@@ -308,7 +329,7 @@ test('the predicted shot and the advised grind follow the sheet', async ({ page 
   const chart = page.getByRole('img', { name: /^Predicted shot: 30 g in about/ });
   await expect(chart).toBeVisible();
   const seconds = async () => Number(/about (\d+) s/.exec((await chart.getAttribute('aria-label'))!)![1]);
-  await expect(page.getByText('Advised setting')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Advised setting/ })).toBeVisible();
   await expect(page.getByText(/chance to land between 31 and 44 s/)).toBeVisible();
   // ground far too fine, and the forecast has followed
   await expect(async () => expect(await seconds()).toBeGreaterThan(46)).toPass();
@@ -405,6 +426,12 @@ test('a moment is moved on its trace, by pointer and by keys', async ({ page }, 
   await page.getByRole('textbox', { name: 'First drops' }).fill('');
   await page.getByRole('button', { name: 'Save the moments' }).click();
   await expect.poll(at).toBeCloseTo(before, 1);
+  // what is wrong is shown where it is, though that has been closed meanwhile
+  await page.getByRole('textbox', { name: 'Stop' }).fill('1');
+  await page.getByRole('button', { name: 'Moments as numbers' }).click();
+  await expect(page.getByRole('textbox', { name: 'Stop' })).toBeHidden();
+  await page.getByRole('button', { name: 'Save the moments' }).click();
+  await expect(page.getByRole('textbox', { name: 'Stop' })).toHaveAccessibleDescription(/Stop must come after/);
 });
 
 test('nothing sticks out of a narrow window, which is what a page at twice its size is', async ({ page }, info) => {

@@ -193,7 +193,7 @@ test('fix anything, the rest is solved', async ({ page }) => {
   if (!(await grindStays.isVisible())) await page.getByRole('button', { name: 'What else would land it' }).click();
   await grindStays.uncheck();
   // four clicks finer than what lands
-  await expect(page.getByText('Advised setting')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Advised setting/ })).toBeVisible();
   const view = (await (await page.request.get('/api/prepare/prediction')).json()) as {
     grind: { suggestion: { setting: number } };
   };

@@ -11,7 +11,8 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   timeout: 120_000,
-  expect: { timeout: 10_000 },
+  // two browsers, two servers and their instruments share two cores here; how fast it all is, ./measure says
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/report.json' }]],
   use: {
     launchOptions: {

@@ -1,4 +1,4 @@
-import { clearPull, expect, expectAccessible, expectNoSidewaysScroll, test, type, whoAndWhat } from './bench';
+import { bare, clearPull, expect, expectAccessible, expectNoSidewaysScroll, test, type, whoAndWhat } from './bench';
 
 /** Why a shot was as it was, and what comes of the advice. */
 test('a forgotten preheat is named with its numbers, and its advice becomes the next sheet', async ({ page }) => {
@@ -215,4 +215,45 @@ test('resistance and heat stand beside what was expected', async ({ page }) => {
   await expect(page.getByText(/^Water at the puck \d+|Group \d+/)).toBeVisible();
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);
+});
+
+test('Prepare names one setting of the grinder, though the last shot by itself asks for another', async ({ page }) => {
+  // the sheet as the sample has it: other tests lay machines of their own on theirs
+  await bare(async (home) => {
+    await page.goto(`${home.url}/prepare`);
+    await expect(page.getByRole('img', { name: /^Predicted shot/ })).toBeVisible();
+    const { lastTime } = await (await page.request.get(`${home.url}/api/prepare`)).json();
+    const shot = `${home.url}/api/shots/${lastTime.shotId}`;
+    const { version, taste } = (await (await page.request.get(shot)).json()).shot;
+    const said = { ...taste, sour: 4, bitter: 0, sweet: 0, body: 0, liking: 1 };
+    const kept = await page.request.put(`${shot}/taste?version=${version}`, { data: said });
+    expect(kept.ok()).toBe(true);
+    await page.reload();
+    await expect(page.getByText('Change only the grind; see the advised setting.')).toBeVisible();
+    await expect(page.getByText(/instead of/)).toHaveCount(0);
+    await expect(page.getByRole('button', { name: /^Advised setting/ })).toBeVisible();
+  });
+});
+
+test('Prepare takes one screen, or two of a phone, and shows its numbers whole at every width', async ({ page }) => {
+  test.slow();
+  await bare(async (home) => {
+    await page.goto(`${home.url}/prepare`);
+    await expect(page.getByRole('img', { name: /^Predicted shot/ })).toBeVisible();
+    await expect(page.getByText(/Probably: /)).toBeVisible();
+    const screens = () => page.evaluate(() => document.documentElement.scrollHeight / globalThis.innerHeight);
+    expect(await screens()).toBeLessThanOrEqual(page.viewportSize()!.width > 1000 ? 1 : 2);
+    await page.getByRole('textbox', { name: /^Dose/ }).fill('15.5');
+    await page.getByRole('textbox', { name: /^Grind/ }).fill('20.25');
+    // how far the numbers reach out of their fields, and the page out of the window
+    const over = () =>
+      page.evaluate(() => {
+        const fields = Array.from(document.querySelectorAll('input[inputmode=decimal]')).slice(0, 3);
+        return [...fields, document.documentElement].map((e) => e.scrollWidth - e.clientWidth);
+      });
+    for (let width = 320; width <= 1280; width += 8) {
+      await page.setViewportSize({ width, height: 700 });
+      await expect.poll(over, { message: `at ${width} px` }).toEqual([0, 0, 0, 0]);
+    }
+  });
 });
