@@ -20,7 +20,6 @@ public sealed record FinishedPull(PullStart Start, Trace Trace, Moments Marked, 
 /// </summary>
 public sealed class RunningPull
 {
-    private const double FrozenSeconds = 3.0;
     private const double LongestSeconds = 900;
     private const double LastDropsSeconds = 20;
     private const double KeptBeforeSeconds = 5;
@@ -38,7 +37,7 @@ public sealed class RunningPull
     private readonly List<string> _notices = [];
     private readonly PullLines _lines = new();
     private readonly double _armedAt;
-    private double _lastLook;
+    private readonly StoodStill _stoodStill;
     private double? _stoppedAt;
     private bool _journalling;
     private bool _saidToLetGo;
@@ -49,7 +48,8 @@ public sealed class RunningPull
     {
         Start = start;
         _tracker = start.Tracker();
-        _armedAt = _lastLook = now;
+        _armedAt = now;
+        _stoodStill = new(now);
     }
 
     /// <summary>What was set.</summary>
@@ -121,6 +121,7 @@ public sealed class RunningPull
     {
         if (_stoppedAt is not { } stopped)
             throw new NotNowException("Stop the pull first.");
+        Missing(_stoodStill.AtTheEnd());
         var since = _tracker.Read(stopped - _armedAt).Seconds;
         var trace = _tracker.ToTrace();
         if (_tracker.GaugeRestBar != 0.0)
@@ -147,6 +148,7 @@ public sealed class RunningPull
             var at = sample.ServerSeconds - _armedAt;
             if (at < -0.05)
                 continue;
+            _stoodStill.Taken(sample.ServerSeconds);
             _tracker.Take(sample.Channel, at, sample.Value, sample.Origin);
             Journal(sample with { ServerSeconds = at });
             if (_tracker.Started)
@@ -179,7 +181,7 @@ public sealed class RunningPull
     )
     {
         if (!whole)
-            LookAtTheClock(now);
+            Missing(_stoodStill.Look(now, Stage == PullStage.Running));
         var reading = _tracker.Read((_stoppedAt ?? now) - _armedAt);
         if (_stoppedAt is null && !whole)
             _lines.Note(reading);
@@ -254,11 +256,9 @@ public sealed class RunningPull
     }
 
     /// <summary>A computer that slept in the middle of a pull is told of, once.</summary>
-    private void LookAtTheClock(double now)
+    private void Missing(double? seconds)
     {
-        var gap = now - _lastLook;
-        _lastLook = now;
-        if (Stage == PullStage.Running && gap > FrozenSeconds)
+        if (seconds is { } gap)
             Notice(
                 FormattableString.Invariant(
                     $"The computer stood still for {gap:0} s during this pull; that part of the trace is missing."
