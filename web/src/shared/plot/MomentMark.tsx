@@ -1,5 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { ink } from '../../theme/system';
+import { beside } from './labels';
 import type { linear } from './scale';
 import { number } from '../units/units';
 
@@ -9,6 +10,8 @@ const hitPx = 44;
 
 interface Props {
   word: string;
+  /** The word with its time. */
+  label: string;
   at: number;
   x: ReturnType<typeof linear>;
   top: number;
@@ -16,6 +19,8 @@ interface Props {
   /** Where its label stands. */
   labelX: number;
   labelY: number;
+  /** Baselines of labels that its line would pass through: it gives way to them. */
+  past?: readonly number[];
   /** Moves it to so many seconds; without it the mark stands still. */
   move?: (seconds: number) => void;
 }
@@ -29,13 +34,15 @@ const Grip = chakra('g', {
 });
 
 /** A moment of a pull on its trace: a line with its name, moved by pointer or by arrow keys. */
-export function MomentMark({ word, at, x, top, bottom, labelX, labelY, move }: Props) {
+export function MomentMark({ word, label, at, x, top, bottom, labelX, labelY, past = [], move }: Props) {
   const px = x(at);
   const drawn = (
     <>
-      <line x1={px} x2={px} y1={top} y2={bottom} stroke={ink('edge')} strokeDasharray="2 3" />
+      {beside(top, bottom, past).map(([from, to]) => (
+        <line key={from} x1={px} x2={px} y1={from} y2={to} stroke={ink('edge')} strokeDasharray="2 3" />
+      ))}
       <chakra.text x={labelX} y={labelY} fill={ink('text')} fontSize="12px" fontStretch="82%">
-        {word} {at.toFixed(0)} s
+        {label}
       </chakra.text>
     </>
   );

@@ -29,6 +29,12 @@ const momentWords: [keyof Schemas['Moments'], string][] = [
   ['stop', 'stop'],
 ];
 
+/** Width of a letter of a moment's label, on average, px. */
+const letterPx = 4.1;
+
+/** Width of the name of a scale, px. */
+const namePx = 100;
+
 const linesOf = (curves: Schemas['Curves'], f: number) => ({
   pressure: evenly(curves.pressureBar, curves.stepSeconds).map(([x, y]) => [x, y * f] as const),
   plan: evenly(curves.planBar, curves.stepSeconds).map(([x, y]) => [x, y * f] as const),
@@ -108,8 +114,25 @@ export function TraceDrawing({
       const px = x(mark.at);
       row = px - lastX < 62 ? (row + 1) % 2 : 0;
       lastX = px;
-      return { ...mark, px, row };
+      return {
+        ...mark,
+        px,
+        label: `${mark.word} ${mark.at.toFixed(0)} s`,
+        labelX: Math.min(px + 3, right - 58),
+        labelY: split + (row ? 30 : 16),
+      };
     });
+  const names = curves.weightGrams
+    ? [left, right - namePx].map((from) => ({ from, to: from + namePx, baseline: bottomTop - 7 }))
+    : [];
+  const labels = placed.map(({ label, labelX, labelY }) => ({
+    from: labelX,
+    to: labelX + label.length * letterPx,
+    baseline: labelY,
+  }));
+  /** What the line of a moment would pass through. */
+  const pastOf = (px: number) =>
+    [...labels, ...names].filter(({ from, to }) => from < px && px < to).map(({ baseline }) => baseline);
 
   return (
     <svg width={width} height={height} y={offset} role={move ? 'group' : 'img'} aria-label={label}>
@@ -158,12 +181,14 @@ export function TraceDrawing({
         <MomentMark
           key={mark.word}
           word={mark.word}
+          label={mark.label}
           at={mark.at}
           x={x}
-          top={top - (mark.row ? 0 : 4)}
+          top={top - 4}
           bottom={bottom}
-          labelX={Math.min(mark.px + 3, right - 58)}
-          labelY={split + (mark.row ? 30 : 16)}
+          labelX={mark.labelX}
+          labelY={mark.labelY}
+          past={pastOf(mark.px)}
           move={move && ((seconds) => move(mark.key, seconds))}
         />
       ))}

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { freest } from './labels';
+import { beside, freest } from './labels';
 
 const level = (y: number, from = 0, to = 100) =>
   Array.from({ length: to - from + 1 }, (_, i) => [from + i, y] as const);
@@ -22,4 +22,24 @@ test('a steep line passes all heights between its points', () => {
     [32, 60],
   ] as const;
   expect(freest([20, 40, 80], [steep], 20, 60)).toBe(80);
+});
+
+test('a line gives way to the labels that it would pass through', () => {
+  expect(beside(0, 100, [])).toEqual([[0, 100]]);
+  expect(beside(0, 100, [70, 30])).toEqual([
+    [0, 20],
+    [34, 60],
+    [74, 100],
+  ]);
+});
+
+test('between labels that touch there is no line', () => {
+  expect(beside(0, 100, [30, 44])).toEqual([
+    [0, 20],
+    [48, 100],
+  ]);
+  expect(beside(0, 40, [34])).toEqual([
+    [0, 24],
+    [38, 40],
+  ]);
 });

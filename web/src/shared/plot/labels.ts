@@ -20,3 +20,15 @@ export function freest(
   const room = (height: number) => Math.min(...passing.map(([up, down]) => Math.max(up - height, height - down, 0)));
   return heights.reduce((best, next) => (room(next) > room(best) ? next : best));
 }
+
+/** How far letters reach above and below their baseline, px. */
+const ascent = 10;
+const descent = 4;
+
+/** What is left of an upright line that gives way to labels at some baselines, whatever their order; px from the top. */
+export function beside(top: number, bottom: number, baselines: readonly number[]): (readonly [number, number])[] {
+  const sorted = [...baselines].sort((a, b) => a - b);
+  const from = [top, ...sorted.map((baseline) => baseline + descent)];
+  const to = [...sorted.map((baseline) => baseline - ascent), bottom];
+  return from.map((start, i) => [start, to[i]!] as const).filter(([start, end]) => end > start);
+}
