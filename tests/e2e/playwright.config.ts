@@ -10,7 +10,7 @@ export default defineConfig({
   fullyParallel: false,
   workers: 2,
   retries: 0,
-  timeout: 120_000,
+  timeout: 240_000,
   // two browsers, two servers and their instruments share two cores here; how fast it all is, ./measure says
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/report.json' }]],
