@@ -128,7 +128,7 @@ public static class LedgerEndpoints
         if (numbers.Count is < 2 or > MostCompared)
             throw new DoesNotFitException(
                 "ids",
-                $"Between 2 and {MostCompared} shots can be compared; {numbers.Count} were named."
+                $"Between 2 and {MostCompared} shots can be compared; {numbers.Count} {(numbers.Count == 1 ? "was" : "were")} named."
             );
         return ShotComparison.Of(await ShotViews.WholeAsync(db, numbers, cancel), await BestOfBagAsync(db, numbers, cancel));
     }

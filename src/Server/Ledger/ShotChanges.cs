@@ -55,7 +55,10 @@ public static class ShotChanges
     {
         var ids = change.Shots.Distinct().ToList();
         if (ids.Count is < 1 or > Most)
-            throw new DoesNotFitException("shots", $"Between 1 and {Most} shots can be changed at once; {ids.Count} were named.");
+            throw new DoesNotFitException(
+                "shots",
+                $"Between 1 and {Most} shots can be changed at once; {ids.Count} {(ids.Count == 1 ? "was" : "were")} named."
+            );
         await CheckAsync(change, db, cancel);
         var shots = await db.Shots.Where(s => ids.Contains(s.Id)).ToListAsync(cancel);
         if (ids.Except(shots.Select(s => s.Id)).Select(id => (int?)id).FirstOrDefault() is { } missing)

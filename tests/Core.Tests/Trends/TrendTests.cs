@@ -238,7 +238,7 @@ public sealed class TrendTests
         List<(double, double)> falls = [.. Enumerable.Range(0, 20).Select(i => ((double)i, 9 - (0.2 * i) + (i % 2 * 0.1)))];
         Assert.StartsWith(
             "In 20 shots R10 falls by {0.20 bar s/ml} for each day of age from roast "
-                + "(95 % sure of {0.19 bar s/ml} to {0.20 bar s/ml}).",
+                + "(with 95 % certainty between {0.19 bar s/ml} and {0.20 bar s/ml}).",
             Of(x, y, falls),
             StringComparison.Ordinal
         );

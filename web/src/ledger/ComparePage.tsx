@@ -206,7 +206,7 @@ interface ChosenProps {
 /** One of a few ways to draw. */
 function Chosen({ label, value, onChange, children }: ChosenProps) {
   return (
-    <Box width="190px">
+    <Box flex="1 1 190px" maxWidth="240px">
       <Field label={label}>
         {(fieldIds) => (
           <Select {...fieldIds} value={value} onChange={(e) => onChange(e.target.value)}>

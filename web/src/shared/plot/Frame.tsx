@@ -1,7 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { hatchGround, ink } from '../../theme/system';
-import { ownText } from '../units/decimals';
+import { readText } from '../units/decimals';
 
 interface Scale {
   (value: number): number | undefined;
@@ -50,7 +50,7 @@ export function Frame(p: Props) {
         <g key={value}>
           <line x1={p.left} x2={p.right} y1={p.y(value)} y2={p.y(value)} stroke={ink('hairline')} />
           <text x={p.left - 6} y={(p.y(value) ?? 0) + 4} textAnchor="end" fill={ink('quiet')} style={tick}>
-            {ownText(value)}
+            {readText(value)}
           </text>
         </g>
       ))}
@@ -63,7 +63,7 @@ export function Frame(p: Props) {
           fill={ink('quiet')}
           style={tick}
         >
-          {ownText(value)}
+          {readText(value)}
         </text>
       ))}
       <chakra.text x={p.left} y={p.top - 7} fill={p.yColour} fontSize="13px" fontWeight={600} fontStretch={fontStretch}>
@@ -85,7 +85,7 @@ export function Frame(p: Props) {
       {p.xLabel &&
         xs.map((value) => (
           <text key={value} x={p.x(value)} y={p.bottom + 16} textAnchor="middle" fill={ink('quiet')} style={tick}>
-            {ownText(value)}
+            {readText(value)}
           </text>
         ))}
       {p.xLabel && (

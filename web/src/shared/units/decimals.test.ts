@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { typedNumber, withOurDecimals } from './decimals';
+import { readText, typedNumber, withOurDecimals } from './decimals';
 
 describe('decimals', () => {
   it('are said with the sign of the locale, and nothing else is touched', () => {
@@ -18,4 +18,9 @@ describe('decimals', () => {
     expect(typedNumber('')).toBeNull();
     expect(typedNumber('15,5,5')).toBeNull();
   });
+});
+
+it('a number that is read has a true minus', () => {
+  expect(readText(-0.5)).toBe('\u22120.5');
+  expect(readText(2)).toBe('2');
 });
