@@ -38,8 +38,8 @@ public static class TrendWords
         return string.Create(
             CultureInfo.InvariantCulture,
             $"In {count} shots {Lower(y.Name)} {(line.Slope > 0 ? "rises" : "falls")} by {Amount(by, y.Unit)} for "
-                + $"{Each(x.Unit)} of {Lower(x.Name)} (with 95 % certainty between {Amount(by - line.SlopePlusMinus, y.Unit)} and "
-                + $"{Amount(by + line.SlopePlusMinus, y.Unit)}).{thin}"
+                + $"{Each(x.Unit)} of {Lower(x.Name)} (with 95 % certainty between "
+                + $"{Amount(by - line.SlopePlusMinus, y.Unit)} and {Amount(by + line.SlopePlusMinus, y.Unit)}).{thin}"
         );
     }
 

@@ -15,7 +15,7 @@ import { number, useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 import { ControlPanel } from './ControlPanel';
 import { useFilter } from './useFilter';
-import { typedNumber } from '../shared/units/decimals';
+import { typedNumber, withMinus } from '../shared/units/decimals';
 
 const named = (c: Schemas['ArmChoice']) => `${c.planName}, ${c.machine}`;
 
@@ -23,7 +23,7 @@ const named = (c: Schemas['ArmChoice']) => `${c.planName}, ${c.machine}`;
 function signed(said: string): string {
   const value = typedNumber(said);
   if (!value) return said;
-  return value > 0 ? `+${said}` : said.replace('-', '\u2212');
+  return value > 0 ? `+${said}` : withMinus(said);
 }
 
 /** How repeatable the arm is: plan by plan, phase by phase, and what to practise. */

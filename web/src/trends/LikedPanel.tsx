@@ -4,6 +4,7 @@ import { api, data, type Schemas } from '../shared/api/client';
 import { Fold } from '../shared/ui/Fold';
 import { Button, H2, Notice, Panel, Waiting } from '../shared/ui/elements';
 import { number } from '../shared/units/units';
+import { withMinus } from '../shared/units/decimals';
 import { ink } from '../theme/system';
 
 interface Props {
@@ -58,7 +59,7 @@ export function LikedPanel({ who, choose }: Props) {
 }
 
 const width = 200;
-const signed = (value: number) => number(value, 2).replace('-', '\u2212');
+const signed = (value: number) => withMinus(number(value, 2));
 const at = (rho: number) => (width / 2) * (1 + rho);
 
 function With({ of: w, choose }: { of: Schemas['LikedWith']; choose: (key: string) => void }) {

@@ -20,7 +20,7 @@ interface Props {
   labelX: number;
   labelY: number;
   /** Baselines of labels that its line would pass through: it gives way to them. */
-  past?: readonly number[];
+  past: readonly number[];
   /** Moves it to so many seconds; without it the mark stands still. */
   move?: (seconds: number) => void;
 }
@@ -34,7 +34,7 @@ const Grip = chakra('g', {
 });
 
 /** A moment of a pull on its trace: a line with its name, moved by pointer or by arrow keys. */
-export function MomentMark({ word, label, at, x, top, bottom, labelX, labelY, past = [], move }: Props) {
+export function MomentMark({ word, label, at, x, top, bottom, labelX, labelY, past, move }: Props) {
   const px = x(at);
   const drawn = (
     <>

@@ -12,8 +12,11 @@ export const withOurDecimals = (text: string, sign = ours) => (sign === ',' ? te
 /** A number as it stands in a field. */
 export const ownText = (value: number) => withOurDecimals(String(value));
 
-/** A number as it is read, with a minus as long as a plus; what is typed has the keyboard's. */
-export const readText = (value: number) => ownText(value).replace('-', '\u2212');
+/** A number's text with a minus as long as a plus, as it is read; what is typed has the keyboard's. */
+export const withMinus = (text: string) => text.replace('-', '\u2212');
+
+/** A number as it is read. */
+export const readText = (value: number) => withMinus(ownText(value));
 
 /** A number with so many figures, and no zeros at its end. */
 export const toFigures = (figures: number, value: number) => ownText(Number(value.toPrecision(figures)));
