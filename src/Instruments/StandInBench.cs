@@ -39,8 +39,8 @@ public sealed class StandInBench(ulong seed)
     public const double StepSeconds = 0.01;
 
     private const double CupWeighsGrams = 63.4;
-    private const double ReachesForLeverSeconds = 3.0;
-    private const double CupStaysSeconds = 8.0;
+    private const long ReachesForLeverSteps = 300;
+    private const long CupStaysSteps = 800;
     private const double RoomC = 22.0;
     private const double TrueLoss = 1.1;
     private const double TrueFlange = 0.97;
@@ -49,10 +49,13 @@ public sealed class StandInBench(ulong seed)
     private StandInPuck? _puck;
     private StandInHand? _hand;
     private double _mostPuckMl;
-    private double? _leverMoves;
-    private double? _endedAt;
-    private double? _letsGoAt;
-    private double _seconds;
+
+    // moments are whole steps: a sum of hundredths would put a moment now one step earlier and now one later, and with it all
+    // chance that follows
+    private long _steps;
+    private long? _leverMoves;
+    private long? _endedAt;
+    private long? _letsGoAt;
     private HeatRun? _heat;
     private double _heatBegan;
     private double _heatNow;
@@ -64,7 +67,7 @@ public sealed class StandInBench(ulong seed)
     public bool LetsGoAtTheCue { get; init; } = true;
 
     /// <summary>Time of this world, s.</summary>
-    public double Seconds => _seconds;
+    public double Seconds => _steps * StepSeconds;
 
     /// <summary>True pressure, bar.</summary>
     public double PressureBar => _hand?.PressureBar ?? 0.0;
@@ -76,7 +79,7 @@ public sealed class StandInBench(ulong seed)
     public double FallingGramsPerS => _puck?.FallingGramsPerS ?? 0.0;
 
     /// <summary>Temperature that the probe sits in, degC: the water at the puck during a pull, the room otherwise.</summary>
-    public double ProbeC => _puck is { } puck && _leverMoves <= _seconds ? puck.TrueWaterC : RoomC;
+    public double ProbeC => _puck is { } puck && _leverMoves <= _steps ? puck.TrueWaterC : RoomC;
 
     /// <summary>Outside of the group, degC: as this bench's own machine warms, which is not quite the one the server
     /// knows.</summary>
@@ -86,7 +89,7 @@ public sealed class StandInBench(ulong seed)
         {
             if (_heat is null)
                 return RoomC;
-            _heat.AdvanceTo(_heatNow + ((_seconds - _heatBegan) / Speed));
+            _heat.AdvanceTo(_heatNow + ((Seconds - _heatBegan) / Speed));
             return _heat.GroupC;
         }
     }
@@ -103,7 +106,7 @@ public sealed class StandInBench(ulong seed)
                 BoilerGroupWPerK = own.BoilerGroupWPerK * TrueFlange,
             },
         };
-        (_heatBegan, _heatNow) = (_seconds, said.NowSeconds);
+        (_heatBegan, _heatNow) = (Seconds, said.NowSeconds);
         _heat = HeatRun.Play(truth, said.AmbientC, said.AltitudeMetres, said.Events, said.NowSeconds, records: false);
     }
 
@@ -118,7 +121,7 @@ public sealed class StandInBench(ulong seed)
         );
         _hand = new StandInHand(_random, pull.Plan, pull.Machine, pull.YieldGrams);
         _mostPuckMl = CupVolumes.MostPuckMl(pull.Machine);
-        _leverMoves = _seconds + ReachesForLeverSeconds;
+        _leverMoves = _steps + ReachesForLeverSteps;
         _endedAt = _letsGoAt = null;
     }
 
@@ -127,14 +130,14 @@ public sealed class StandInBench(ulong seed)
     public void Cued()
     {
         if (LetsGoAtTheCue)
-            _letsGoAt ??= _seconds + Math.Max(0.2, 0.4 + _random.Normal(0.1));
+            _letsGoAt ??= _steps + (long)Math.Round(Math.Max(0.2, 0.4 + _random.Normal(0.1)) / StepSeconds);
     }
 
     /// <summary>The pull is over: the hand lets go, and the cup is taken away a little later.</summary>
     public void Ended()
     {
         _hand?.LetGo();
-        _endedAt ??= _seconds;
+        _endedAt ??= _steps;
     }
 
     /// <summary>Whether nothing is pulled: instruments with a battery send less then.</summary>
@@ -143,18 +146,18 @@ public sealed class StandInBench(ulong seed)
     /// <summary>Advances by <see cref="StepSeconds"/>.</summary>
     public void Step()
     {
-        _seconds += StepSeconds;
+        _steps++;
         if (_puck is null || _hand is null)
             return;
-        if (_seconds >= _leverMoves)
+        if (_leverMoves is { } moved && _steps >= moved)
         {
-            if (_puck.InflowMl >= _mostPuckMl || _seconds >= _letsGoAt)
+            if (_puck.InflowMl >= _mostPuckMl || _steps >= _letsGoAt)
                 _hand.LetGo(); // the chamber is empty, or it is time
-            _hand.Next(_puck.Seen with { Seconds = _seconds - _leverMoves.Value }, _puck.InflowMlPerS, StepSeconds);
+            _hand.Next(_puck.Seen with { Seconds = (_steps - moved) * StepSeconds }, _puck.InflowMlPerS, StepSeconds);
         }
 
         _puck.Step(_hand.PressureBar, StepSeconds);
-        if (_endedAt is { } ended && _seconds > ended + CupStaysSeconds)
+        if (_endedAt is { } ended && _steps > ended + CupStaysSteps)
         {
             _puck = null;
             _hand = null;
