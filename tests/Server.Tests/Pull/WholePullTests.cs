@@ -64,8 +64,8 @@ public sealed class WholePullTests : IAsyncLifetime
         await standIn;
 
         var measures = shot["shot"]!["measures"]!;
-        // what was in the cup and what hung at the spout
-        Assert.InRange((double)measures["cupGrams"]!, stopped - 1, stopped + 4);
+        // what was in the cup, which is reckoned ahead on a computer that stood still, and what hung at the spout
+        Assert.InRange((double)measures["cupGrams"]!, stopped - 3, stopped + 4);
         Assert.InRange((double)measures["peakBar"]!, 5, 10);
         Assert.True((double)measures["secondsFromDrops"]! < (double)measures["secondsFromLever"]!);
         Assert.NotNull(measures["r10"]);
@@ -73,10 +73,10 @@ public sealed class WholePullTests : IAsyncLifetime
         Assert.Equal("Pulled", (string)shot["shot"]!["source"]!);
         Assert.Equal(shotId, (int)(await _server.GetAsync("/api/shots?size=1"))["shots"]![0]!["id"]!);
 
-        // what it told of scale, spout and coffee is kept with it, and is gone with it; a trace with a hole tells nothing, and
-        // a computer that stands still for a moment leaves one
+        // what it told of scale, spout and coffee is kept with it, and is gone with it; a trace with a hole, as a computer that
+        // stands still leaves it, tells nothing, nor does a puck that seems to have a channel
         var learned = await _server.GetAsync("/api/pull/learned");
-        if (shot["corrections"]!.AsArray().Any(c => (string)c!["kind"]! == "Gap"))
+        if (shot["channelSign"] is not null || shot["corrections"]!.AsArray().Any(c => (string)c!["kind"]! == "Gap"))
             Assert.Empty(learned["scales"]!.AsArray());
         else
         {
