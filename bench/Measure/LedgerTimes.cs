@@ -11,35 +11,33 @@ internal static class LedgerTimes
 
     private sealed record Question(string Name, string Path, string Where, string Order, int Page = 0);
 
-    private const string Newest = "PulledAt DESC, Id DESC";
-
     private static readonly Question[] Questions =
     [
-        new("a page", "/api/shots?page=40&size=50", "DeletedAt IS NULL", Newest, 40),
+        new("a page", "/api/shots?page=40&size=50&count=false", "DeletedAt IS NULL", PlainLedger.Newest, 40),
         new(
             "a filter",
-            "/api/shots?size=50&machineId=2&minLiking=4",
+            "/api/shots?size=50&machineId=2&minLiking=4&count=false",
             "DeletedAt IS NULL AND MachineId = 2 AND Liking >= 4",
-            Newest
+            PlainLedger.Newest
         ),
         // nothing fits: every shot is gone through
         new(
             "a filter that nothing fits",
-            "/api/shots?size=50&taste=Dry&atLeast=4",
+            "/api/shots?size=50&taste=Dry&atLeast=4&count=false",
             "DeletedAt IS NULL AND Taste_Dry >= 4",
-            Newest
+            PlainLedger.Newest
         ),
         new(
             "ordered by R10",
-            "/api/shots?size=50&order=R10&ascending=true&machineId=1",
+            "/api/shots?size=50&order=R10&ascending=true&machineId=1&count=false",
             "DeletedAt IS NULL AND MachineId = 1 AND R10ToOrderBy IS NOT NULL",
             "R10ToOrderBy, Id"
         ),
         new(
             "a text search",
-            "/api/shots?size=50&search=tomo%20gentian",
+            "/api/shots?size=50&search=tomo%20gentian&count=false",
             "DeletedAt IS NULL AND Id IN (SELECT rowid FROM ShotSearch WHERE ShotSearch MATCH 'tomo* gentian*')",
-            Newest
+            PlainLedger.Newest
         ),
     ];
 
@@ -78,6 +76,23 @@ internal static class LedgerTimes
                     )
                 );
             }
+
+            // how many fit is said a moment after the page, and once for all its pages
+            foreach (
+                var (what, path) in new[]
+                {
+                    ("a filter", "/api/shots/count?machineId=2&minLiking=4"),
+                    ("a text search", "/api/shots/count?search=tomo%20gentian"),
+                }
+            )
+                rows.Add(
+                    Row.AtMost(
+                        $"ledger of 100 000: {what} counted (p95)",
+                        Row.Percentile(await AskAsync(http, path, quick ? 20 : 60), 0.95),
+                        "ms",
+                        100
+                    )
+                );
 
             // after a shot was saved: its causes, with all those shots behind it
             foreach (

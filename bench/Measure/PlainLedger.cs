@@ -16,8 +16,10 @@ namespace RuddySpring.Measure;
 /// Microsoft.Data.Sqlite, and the answer in JSON. The server is held against it, and must answer the same.</summary>
 internal sealed class PlainLedger : IDisposable
 {
+    /// <summary>The order of the ledger.</summary>
+    public const string Newest = "PulledAt DESC, Id DESC";
+
     private const int Size = 50;
-    private const int MostCounted = 1001;
     private static readonly JsonSerializerOptions Answers = Options();
     private readonly SqliteConnection _connection;
 
@@ -49,18 +51,9 @@ internal sealed class PlainLedger : IDisposable
                 lines.Add(Line(reader));
         }
 
-        using var counting = _connection.CreateCommand();
-        counting.CommandText = $"SELECT count(*) FROM (SELECT 1 FROM Shots WHERE {where} LIMIT {MostCounted})";
-        var counted = (int)(long)counting.ExecuteScalar()!;
+        int? total = order == Newest && page == 0 && lines.Count <= Size ? lines.Count : null;
         return JsonSerializer.SerializeToUtf8Bytes(
-            new LedgerPage(
-                Math.Min(counted, MostCounted - 1),
-                counted >= MostCounted,
-                lines.Count > Size,
-                page,
-                Size,
-                [.. lines.Take(Size)]
-            ),
+            new LedgerPage(total, false, lines.Count > Size, page, Size, [.. lines.Take(Size)]),
             Answers
         );
     }

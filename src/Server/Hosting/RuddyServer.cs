@@ -1,7 +1,9 @@
 using System.Net.Sockets;
 using System.Reflection;
+using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Http.Json;
+using Microsoft.OpenApi;
 using RuddySpring.Server.Bench;
 using RuddySpring.Server.Care;
 using RuddySpring.Server.Exchange;
@@ -167,14 +169,24 @@ public static class RuddyServer
         services.AddProblemDetails();
         services.AddExceptionHandler<ProblemSentences>();
         services.AddOpenApi(openApi =>
+        {
             openApi.AddDocumentTransformer(
                 (document, _, _) =>
                 {
                     document.Servers = [];
                     return Task.CompletedTask;
                 }
-            )
-        );
+            );
+            // a filter's members are written in an address as every other parameter is
+            openApi.AddOperationTransformer(
+                (operation, _, _) =>
+                {
+                    foreach (var parameter in (operation.Parameters ?? []).OfType<OpenApiParameter>())
+                        parameter.Name = JsonNamingPolicy.CamelCase.ConvertName(parameter.Name!);
+                    return Task.CompletedTask;
+                }
+            );
+        });
         services
             .AddSignalR()
             .AddJsonProtocol(json => json.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter()));

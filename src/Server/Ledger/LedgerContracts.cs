@@ -33,11 +33,17 @@ public sealed record ShotLine(
     byte[] SmallWeight
 );
 
+/// <summary>How many shots fit.</summary>
+/// <param name="Total">As far as they are counted.</param>
+/// <param name="IsMore">Whether there are more than were counted.</param>
+public sealed record LedgerTotal(int Total, bool IsMore);
+
 /// <summary>A page of the ledger, in its order.</summary>
-/// <param name="Total">How many fit, as far as they are counted.</param>
+/// <param name="Total">How many fit, as far as they are counted; null where it was not asked and the page does not show
+/// it.</param>
 /// <param name="IsMore">Whether there are more than were counted.</param>
 /// <param name="HasOlder">Whether a page comes after this one.</param>
-public sealed record LedgerPage(int Total, bool IsMore, bool HasOlder, int Page, int Size, IReadOnlyList<ShotLine> Shots);
+public sealed record LedgerPage(int? Total, bool IsMore, bool HasOlder, int Page, int Size, IReadOnlyList<ShotLine> Shots);
 
 /// <summary>A cause that was named first for some shot.</summary>
 public sealed record NamedCause(string Key, string Name);

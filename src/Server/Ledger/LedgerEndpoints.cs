@@ -20,6 +20,7 @@ public static class LedgerEndpoints
     public static void MapLedger(this IEndpointRouteBuilder api)
     {
         api.MapGet("/shots", PageAsync);
+        api.MapGet("/shots/count", CountAsync);
         api.MapGet("/ledger/choices", ChoicesAsync);
         api.MapGet("/shots/{id:int}", (int id, RuddyContext db, CancellationToken cancel) =>
             ShotViews.WholeAsync(db, id, cancel)
@@ -49,50 +50,60 @@ public static class LedgerEndpoints
         );
     }
 
-    private static async Task<LedgerPage> PageAsync(
+    /// <summary>A page; counting all that fits may take longer than reading it, and can be asked apart.</summary>
+    private static Task<LedgerPage> PageAsync(
         RuddyContext db,
         [AsParameters] LedgerFilter filter,
         CancellationToken cancel,
         int page = 0,
         int size = 50,
         LedgerOrder order = LedgerOrder.Date,
-        bool ascending = false
+        bool ascending = false,
+        bool count = true
     )
     {
         PageSize.Check(size);
         PageNumber.Check(page);
-        // once for all that is asked: every opening prepares the connection anew
+        return OnOneConnectionAsync(
+            db,
+            async () =>
+            {
+                var shots = await filter.InAsync(db, cancel);
+                var ordered = Ordered(shots, order, ascending).Skip(page * size).Take(size + 1);
+                var rows = await LedgerLines.ReadAsync(ordered, cancel);
+                // a first page that holds all has counted them; where it leaves out what has no number, there may be more
+                var total =
+                    order == LedgerOrder.Date && page == 0 && rows.Count <= size ? new LedgerTotal(rows.Count, false)
+                    : count ? Total(await filter.CountAsync(db, shots, MostCounted + 1, cancel))
+                    : null;
+                return new LedgerPage(total?.Total, total?.IsMore ?? false, rows.Count > size, page, size, [.. rows.Take(size)]);
+            },
+            cancel
+        );
+    }
+
+    /// <summary>How many fit; beyond some it is said that there are more.</summary>
+    private static Task<LedgerTotal> CountAsync(RuddyContext db, [AsParameters] LedgerFilter filter, CancellationToken cancel) =>
+        OnOneConnectionAsync(
+            db,
+            async () => Total(await filter.CountAsync(db, await filter.InAsync(db, cancel), MostCounted + 1, cancel)),
+            cancel
+        );
+
+    private static LedgerTotal Total(int counted) => new(Math.Min(counted, MostCounted), counted > MostCounted);
+
+    /// <summary>Opens the connection once for all that is asked: every opening prepares it anew.</summary>
+    private static async Task<T> OnOneConnectionAsync<T>(RuddyContext db, Func<Task<T>> ask, CancellationToken cancel)
+    {
         await db.Database.OpenConnectionAsync(cancel);
         try
         {
-            return await ReadAsync(db, filter, page, size, order, ascending, cancel);
+            return await ask();
         }
         finally
         {
             await db.Database.CloseConnectionAsync();
         }
-    }
-
-    private static async Task<LedgerPage> ReadAsync(
-        RuddyContext db,
-        LedgerFilter filter,
-        int page,
-        int size,
-        LedgerOrder order,
-        bool ascending,
-        CancellationToken cancel
-    )
-    {
-        var shots = await filter.InAsync(db, cancel);
-        var rows = await LedgerLines.ReadAsync(Ordered(shots, order, ascending).Skip(page * size).Take(size + 1), cancel);
-        var seen = (page * size) + rows.Count;
-        // counting all that fits costs more than showing it: beyond some it is said that there are more, and a page that lies
-        // beyond them has said so already
-        var counted =
-            rows.Count > 0 && seen > MostCounted ? seen
-            : order == LedgerOrder.Date && page == 0 && rows.Count <= size ? rows.Count
-            : await filter.CountAsync(db, shots, MostCounted + 1, cancel);
-        return new(Math.Min(counted, MostCounted), counted > MostCounted, rows.Count > size, page, size, [.. rows.Take(size)]);
     }
 
     /// <summary>In an order; a shot without the number that is ordered by is left out.</summary>

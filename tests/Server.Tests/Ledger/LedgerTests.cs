@@ -29,6 +29,27 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal(400, (await server.SendAsync(HttpMethod.Get, "/api/shots?size=5000")).Status);
     }
 
+    /// <summary>A page may come before its count; both ways say the same, whatever is looked for.</summary>
+    [Theory]
+    [InlineData("")]
+    [InlineData("minLiking=4")]
+    [InlineData("search=ember%20pack")]
+    [InlineData("search=ember&machineId=3")]
+    [InlineData("search=walrus")]
+    [InlineData("bin=true")]
+    public async Task What_fits_is_counted_with_its_page_or_beside_it(string filter)
+    {
+        var with = await server.GetAsync($"/api/shots?size=3&{filter}");
+        var without = await server.GetAsync($"/api/shots?size=3&count=false&{filter}");
+        var beside = await server.GetAsync($"/api/shots/count?{filter}");
+        Assert.Equal(((int)with["total"]!, (bool)with["isMore"]!), ((int)beside["total"]!, (bool)beside["isMore"]!));
+        Assert.Equal(with["shots"]!.ToJsonString(), without["shots"]!.ToJsonString());
+        // a first page that holds all that fits says so, the other does not count
+        Assert.Equal((bool)with["hasOlder"]! ? null : (int)with["total"]!, (int?)without["total"]);
+        // in another order what has no number to order by is left out, so that a page says nothing of all
+        Assert.Null((await server.GetAsync($"/api/shots?size=200&order=R10&count=false&{filter}"))["total"]);
+    }
+
     [Fact]
     public async Task Taste_is_kept_found_and_checked()
     {

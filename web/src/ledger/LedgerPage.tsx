@@ -35,13 +35,8 @@ export default function LedgerPage() {
     ...there,
     ...(bench?.putAway.filter((t) => t.kind === kind) ?? []),
   ];
-  const query = {
-    ...filterOf({ ...view, search: words }),
-    page,
-    size,
-    order,
-    ascending: ascending || undefined,
-  };
+  const filter = filterOf({ ...view, search: words });
+  const query = { ...filter, page, size, order, ascending: ascending || undefined, count: false };
   const { data: answer, error } = useQuery({
     queryKey: ['shots', query],
     queryFn: () => data(api.GET('/api/shots', { params: { query } })),
@@ -49,6 +44,7 @@ export default function LedgerPage() {
   });
   // forty lines take a while to lay out: they are worked at in pieces, so that the page can still be scrolled meanwhile
   const found = useDeferredValue(answer);
+  const total = useTotal(found, filter);
   const restore = useRestore();
   const pin = useCallback(
     (id: number) =>
@@ -59,7 +55,7 @@ export default function LedgerPage() {
   const prepare = useReadyToCompare(ticked);
   const more = moreSet(view);
   const filtered = search || machineId || bagId || minLiking || more > 0;
-  const nothing = found?.total === 0 && !bin && !filtered;
+  const nothing = total?.total === 0 && !bin && !filtered;
   return (
     <>
       <PageTitle
@@ -164,7 +160,7 @@ export default function LedgerPage() {
       <Flex justify="space-between" align="center" mt="3" gap="3" wrap="wrap">
         <Flex gap="3" align="center" wrap="wrap">
           <Box fontSize="14px" color="quiet" role="status">
-            {found ? counted(found) : ''}
+            {total ? counted(total) : ''}
           </Box>
           {found && found.shots.length > 0 && !bin && (
             <>
@@ -222,8 +218,20 @@ const asked = (filter: Record<string, unknown>) =>
   ).toString();
 
 /** How many there are, as far as they are counted. */
-const counted = ({ total, isMore }: Schemas['LedgerPage']) =>
+const counted = ({ total, isMore }: Schemas['LedgerTotal']) =>
   isMore ? `More than ${total} shots` : `${total} ${total === 1 ? 'shot' : 'shots'}`;
+
+/** How many fit, where a page does not say so itself: counted beside it, once for all its pages and orders. */
+function useTotal(page: Schemas['LedgerPage'] | undefined, filter: ReturnType<typeof filterOf>) {
+  const told = page?.total ?? null;
+  const { data: total } = useQuery({
+    queryKey: ['shots', 'count', filter],
+    queryFn: () => data(api.GET('/api/shots/count', { params: { query: filter } })),
+    placeholderData: keepPreviousData,
+    enabled: page !== undefined && told === null,
+  });
+  return told === null ? total : { total: told, isMore: false };
+}
 
 /** What lies in the bin, with the way back. */
 function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; takeBack: (id: number) => void }) {

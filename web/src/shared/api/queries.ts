@@ -98,5 +98,5 @@ export const useWhy = (id: number | undefined) =>
 export const useLatestShot = () =>
   useQuery({
     queryKey: ['shots', 'latest'],
-    queryFn: () => data(api.GET('/api/shots', { params: { query: { page: 0, size: 1 } } })),
+    queryFn: () => data(api.GET('/api/shots', { params: { query: { page: 0, size: 1, count: false } } })),
   });

@@ -2734,50 +2734,51 @@ export interface paths {
             parameters: {
                 query?: {
                     /** @description Words, each as the beginning of a word. */
-                    Search?: string;
-                    MachineId?: number;
-                    BagId?: number;
-                    BrewerId?: number;
-                    GrinderId?: number;
-                    BasketId?: number;
+                    search?: string;
+                    machineId?: number;
+                    bagId?: number;
+                    brewerId?: number;
+                    grinderId?: number;
+                    basketId?: number;
                     /** @description Liking at least, 1 to 5. */
-                    MinLiking?: number;
+                    minLiking?: number;
                     /** @description Roaster of the beans, whole. */
-                    Roaster?: string;
+                    roaster?: string;
                     /** @description Name of the plan, whole. */
-                    Plan?: string;
+                    plan?: string;
                     /** @description Key of the cause that was last named first. */
-                    Cause?: string;
+                    cause?: string;
                     /** @description A taste that they have. */
-                    Taste?: components["schemas"]["TasteMark"];
+                    taste?: components["schemas"]["TasteMark"];
                     /** @description How much of it at least, of 4. */
-                    AtLeast?: number;
+                    atLeast?: number;
                     /** @description Days of rest of the beans, least. */
-                    AgeFrom?: number;
+                    ageFrom?: number;
                     /** @description Days of rest of the beans, most. */
-                    AgeUntil?: number;
+                    ageUntil?: number;
                     /** @description Outside of the group at lever-up, degC, least. */
-                    GroupFromC?: number;
+                    groupFromC?: number;
                     /** @description Outside of the group at lever-up, degC, most. */
-                    GroupUntilC?: number;
+                    groupUntilC?: number;
                     /** @description Water at the puck, degC, least. */
-                    WaterFromC?: number;
+                    waterFromC?: number;
                     /** @description Water at the puck, degC, most. */
-                    WaterUntilC?: number;
+                    waterUntilC?: number;
                     /** @description Resistance of the grind, bar s/ml, least. */
-                    R10From?: number;
+                    r10From?: number;
                     /** @description Resistance of the grind, bar s/ml, most. */
-                    R10Until?: number;
+                    r10Until?: number;
                     /** @description First day. */
-                    From?: string;
+                    from?: string;
                     /** @description Last day. */
-                    Until?: string;
+                    until?: string;
                     /** @description Whether those in the bin are meant. */
-                    Bin?: boolean;
+                    bin?: boolean;
                     page?: number;
                     size?: number;
                     order?: components["schemas"]["LedgerOrder"];
                     ascending?: boolean;
+                    count?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -2792,6 +2793,83 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["LedgerPage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    /** @description Words, each as the beginning of a word. */
+                    search?: string;
+                    machineId?: number;
+                    bagId?: number;
+                    brewerId?: number;
+                    grinderId?: number;
+                    basketId?: number;
+                    /** @description Liking at least, 1 to 5. */
+                    minLiking?: number;
+                    /** @description Roaster of the beans, whole. */
+                    roaster?: string;
+                    /** @description Name of the plan, whole. */
+                    plan?: string;
+                    /** @description Key of the cause that was last named first. */
+                    cause?: string;
+                    /** @description A taste that they have. */
+                    taste?: components["schemas"]["TasteMark"];
+                    /** @description How much of it at least, of 4. */
+                    atLeast?: number;
+                    /** @description Days of rest of the beans, least. */
+                    ageFrom?: number;
+                    /** @description Days of rest of the beans, most. */
+                    ageUntil?: number;
+                    /** @description Outside of the group at lever-up, degC, least. */
+                    groupFromC?: number;
+                    /** @description Outside of the group at lever-up, degC, most. */
+                    groupUntilC?: number;
+                    /** @description Water at the puck, degC, least. */
+                    waterFromC?: number;
+                    /** @description Water at the puck, degC, most. */
+                    waterUntilC?: number;
+                    /** @description Resistance of the grind, bar s/ml, least. */
+                    r10From?: number;
+                    /** @description Resistance of the grind, bar s/ml, most. */
+                    r10Until?: number;
+                    /** @description First day. */
+                    from?: string;
+                    /** @description Last day. */
+                    until?: string;
+                    /** @description Whether those in the bin are meant. */
+                    bin?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerTotal"];
                     };
                 };
             };
@@ -3478,46 +3556,46 @@ export interface paths {
             parameters: {
                 query?: {
                     /** @description Words, each as the beginning of a word. */
-                    Search?: string;
-                    MachineId?: number;
-                    BagId?: number;
-                    BrewerId?: number;
-                    GrinderId?: number;
-                    BasketId?: number;
+                    search?: string;
+                    machineId?: number;
+                    bagId?: number;
+                    brewerId?: number;
+                    grinderId?: number;
+                    basketId?: number;
                     /** @description Liking at least, 1 to 5. */
-                    MinLiking?: number;
+                    minLiking?: number;
                     /** @description Roaster of the beans, whole. */
-                    Roaster?: string;
+                    roaster?: string;
                     /** @description Name of the plan, whole. */
-                    Plan?: string;
+                    plan?: string;
                     /** @description Key of the cause that was last named first. */
-                    Cause?: string;
+                    cause?: string;
                     /** @description A taste that they have. */
-                    Taste?: components["schemas"]["TasteMark"];
+                    taste?: components["schemas"]["TasteMark"];
                     /** @description How much of it at least, of 4. */
-                    AtLeast?: number;
+                    atLeast?: number;
                     /** @description Days of rest of the beans, least. */
-                    AgeFrom?: number;
+                    ageFrom?: number;
                     /** @description Days of rest of the beans, most. */
-                    AgeUntil?: number;
+                    ageUntil?: number;
                     /** @description Outside of the group at lever-up, degC, least. */
-                    GroupFromC?: number;
+                    groupFromC?: number;
                     /** @description Outside of the group at lever-up, degC, most. */
-                    GroupUntilC?: number;
+                    groupUntilC?: number;
                     /** @description Water at the puck, degC, least. */
-                    WaterFromC?: number;
+                    waterFromC?: number;
                     /** @description Water at the puck, degC, most. */
-                    WaterUntilC?: number;
+                    waterUntilC?: number;
                     /** @description Resistance of the grind, bar s/ml, least. */
-                    R10From?: number;
+                    r10From?: number;
                     /** @description Resistance of the grind, bar s/ml, most. */
-                    R10Until?: number;
+                    r10Until?: number;
                     /** @description First day. */
-                    From?: string;
+                    from?: string;
                     /** @description Last day. */
-                    Until?: string;
+                    until?: string;
                     /** @description Whether those in the bin are meant. */
-                    Bin?: boolean;
+                    bin?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -7782,9 +7860,10 @@ export interface components {
         LedgerPage: {
             /**
              * Format: int32
-             * @description How many fit, as far as they are counted.
+             * @description How many fit, as far as they are counted; null where it was not asked and the page does not show
+             *         it.
              */
-            total: number;
+            total: null | number;
             /** @description Whether there are more than were counted. */
             isMore: boolean;
             /** @description Whether a page comes after this one. */
@@ -7794,6 +7873,16 @@ export interface components {
             /** Format: int32 */
             size: number;
             shots: components["schemas"]["ShotLine"][];
+        };
+        /** @description How many shots fit. */
+        LedgerTotal: {
+            /**
+             * Format: int32
+             * @description As far as they are counted.
+             */
+            total: number;
+            /** @description Whether there are more than were counted. */
+            isMore: boolean;
         };
         /** @description A view of the ledger under a name. */
         LedgerViewName: {
