@@ -18,29 +18,27 @@ public static class Hampel
         double floor
     )
     {
-        var result = new double[values.Count];
+        var from = values as double[] ?? [.. values];
+        var result = new double[from.Length];
         var replaced = 0;
         var buffer = new double[(2 * halfWidth) + 1];
-        for (var i = 0; i < values.Count; i++)
+        for (var i = 0; i < from.Length; i++)
         {
-            var low = Math.Max(0, i - halfWidth);
-            var high = Math.Min(values.Count - 1, i + halfWidth);
-            var window = buffer.AsSpan(0, high - low + 1);
-            for (var k = low; k <= high; k++)
-                window[k - low] = values[k];
+            var around = from.AsSpan(Math.Max(0, i - halfWidth)..Math.Min(from.Length, i + halfWidth + 1));
+            var window = buffer.AsSpan(0, around.Length);
+            around.CopyTo(window);
             var median = MedianOf(window);
-            for (var k = low; k <= high; k++)
-                window[k - low] = Math.Abs(values[k] - median);
-            var deviation = 1.4826 * MedianOf(window);
-            if (Math.Abs(values[i] - median) > threshold * Math.Max(deviation, floor))
-            {
-                result[i] = median;
-                replaced++;
-            }
-            else
-            {
-                result[i] = values[i];
-            }
+            var away = Math.Abs(from[i] - median);
+            result[i] = from[i];
+            // within the floor it is no spike, whatever its window's deviation
+            if (!(away > threshold * floor))
+                continue;
+            for (var k = 0; k < around.Length; k++)
+                window[k] = Math.Abs(around[k] - median);
+            if (!(away > threshold * Math.Max(1.4826 * MedianOf(window), floor)))
+                continue;
+            result[i] = median;
+            replaced++;
         }
 
         return (result, replaced);

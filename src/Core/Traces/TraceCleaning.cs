@@ -142,6 +142,8 @@ public static class TraceCleaning
     /// dropped.</summary>
     public static Series Ordered(Series series)
     {
+        if (IsOrdered(series))
+            return series;
         var sorted = Enumerable
             .Range(0, series.Count)
             .Where(i => double.IsFinite(series.Seconds[i]) && double.IsFinite(series.Values[i]))
@@ -167,5 +169,18 @@ public static class TraceCleaning
             Seconds = seconds,
             Values = values,
         };
+    }
+
+    private static bool IsOrdered(Series series)
+    {
+        var before = double.NegativeInfinity;
+        for (var i = 0; i < series.Count; i++)
+        {
+            if (!(series.Seconds[i] > before) || !double.IsFinite(series.Seconds[i]) || !double.IsFinite(series.Values[i]))
+                return false;
+            before = series.Seconds[i];
+        }
+
+        return true;
     }
 }

@@ -52,7 +52,10 @@ public static class TraceGaps
     {
         if (series.Count < 3)
             return LeastGapSeconds;
-        var steps = series.Seconds.Zip(series.Seconds.Skip(1), (a, b) => b - a).Order().ToArray();
+        var steps = new double[series.Count - 1];
+        for (var i = 0; i < steps.Length; i++)
+            steps[i] = series.Seconds[i + 1] - series.Seconds[i];
+        Array.Sort(steps);
         return Math.Max(LeastGapSeconds, UsualSteps * steps[steps.Length / 2]);
     }
 }

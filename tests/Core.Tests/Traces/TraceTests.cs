@@ -21,6 +21,40 @@ public sealed class TraceTests
         Assert.Equal(0, Hampel.Filter([0, 0, 0, 0.1, 0.1, 0.1, 0.2, 0.2], 3, 3, 0.2).Replaced);
     }
 
+    [Fact] // as it is defined, with both medians of every window
+    public void Hampel_is_what_it_is_defined_as()
+    {
+        static double Median(IEnumerable<double> values)
+        {
+            double[] sorted = [.. values.Order()];
+            return (sorted[(sorted.Length - 1) / 2] + sorted[sorted.Length / 2]) / 2;
+        }
+
+        Gen.Double[-3, 3]
+            .Array[1, 60]
+            .Sample(
+                values =>
+                {
+                    double[] expected =
+                    [
+                        .. values.Select(
+                            (value, i) =>
+                            {
+                                double[] window = values[Math.Max(0, i - 4)..Math.Min(values.Length, i + 5)];
+                                var median = Median(window);
+                                var deviation = 1.4826 * Median(window.Select(v => Math.Abs(v - median)));
+                                return Math.Abs(value - median) > 1.5 * Math.Max(deviation, 0.25) ? median : value;
+                            }
+                        ),
+                    ];
+                    var (filtered, replaced) = Hampel.Filter(values, 4, 1.5, 0.25);
+                    Assert.Equal(expected, filtered);
+                    Assert.Equal(values.Zip(expected).Count(pair => pair.First != pair.Second), replaced);
+                },
+                iter: 2000
+            );
+    }
+
     [Fact]
     public void Order_duplicates_and_nonsense_are_put_right()
     {

@@ -17,7 +17,7 @@ internal sealed class ShotIntake(IntakeDesk desk)
     private static readonly FieldRange Water = new("waterC", "Water at the puck", 0, 110, "degC");
     private static readonly FieldRange Measure = new("measures", "A measure", -100_000, 100_000, "");
     private static readonly FieldRange Second = new("seconds", "Time of a sample", 0, 3600, "s");
-    private readonly List<(int Id, Shot Shot)> _waiting = [];
+    private readonly List<(int Id, Shot Shot, Task Measured)> _waiting = [];
     private readonly HashSet<int> _found = [];
 
     public async Task ShotAsync(FiledShot filed, CancellationToken cancel)
@@ -54,16 +54,23 @@ internal sealed class ShotIntake(IntakeDesk desk)
         var machine = (await desk.Db.Machines.FindAsync([machineId], cancel))!.Spec;
         var basket = shot.BasketId is { } basketId ? (await desk.Db.Baskets.FindAsync([basketId], cancel))!.Spec : null;
         shot.Measures = filed.Measures;
-        ShotRecording.SetTrace(shot, plan, machine, basket, trace, filed.Marked, filed.Clock);
-        shot.GroupC = filed.GroupC;
-        shot.Trace.Learned = filed.Learned is { } learned
-            ? learned with
+        // traces are measured beside the reading of the next entries
+        var measured = Task.Run(
+            () =>
             {
-                Puck = puck,
-                Holder = Taught.Holder(machineId, learned.Holder.EndsWith("bottomless", StringComparison.Ordinal)),
-            }
-            : null;
-        _waiting.Add((filed.Id, shot));
+                ShotRecording.SetTrace(shot, plan, machine, basket, trace, filed.Marked, filed.Clock);
+                shot.GroupC = filed.GroupC;
+                shot.Trace.Learned = filed.Learned is { } learned
+                    ? learned with
+                    {
+                        Puck = puck,
+                        Holder = Taught.Holder(machineId, learned.Holder.EndsWith("bottomless", StringComparison.Ordinal)),
+                    }
+                    : null;
+            },
+            cancel
+        );
+        _waiting.Add((filed.Id, shot, measured));
         if (_waiting.Count >= AtOnce)
             await FlushAsync(cancel);
     }
@@ -200,9 +207,10 @@ internal sealed class ShotIntake(IntakeDesk desk)
     {
         if (_waiting.Count == 0)
             return;
+        await Task.WhenAll(_waiting.Select(w => w.Measured));
         desk.Db.Shots.AddRange(_waiting.Select(w => w.Shot));
         await desk.Db.SaveChangesAsync(cancel);
-        foreach (var (id, shot) in _waiting)
+        foreach (var (id, shot, _) in _waiting)
         {
             _found.Add(shot.Id);
             desk.Ids("shots")[id] = shot.Id;
