@@ -109,3 +109,14 @@ test('of several shots one is brought forward, set beside the others, and the be
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);
 });
+
+test('a comparison of nothing says what it is for, and the way to it', async ({ page }) => {
+  for (const address of ['/ledger/compare', '/ledger/compare?ids=55', '/ledger/compare?ids=55,55,']) {
+    await page.goto(address);
+    await expect(page.getByRole('heading', { name: 'Select two shots or more' })).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Card to print or save' })).toHaveCount(0);
+  }
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Select shots in the ledger' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Ledger' })).toBeVisible();
+});

@@ -181,7 +181,13 @@ public sealed class RunningPull
     )
     {
         if (!whole)
+        {
+            // where nothing tells of the pull, what its plan lets assume has no hole in it
+            if (Stage == PullStage.Running && !_stoodStill.HasReadings && now - _stoodStill.LastLook > 2 * LookEverySeconds)
+                CatchUp(_stoodStill.LastLook, now);
             Missing(_stoodStill.Look(now, Stage == PullStage.Running));
+        }
+
         var reading = _tracker.Read((_stoppedAt ?? now) - _armedAt);
         if (_stoppedAt is null && !whole)
             _lines.Note(reading);

@@ -16,6 +16,12 @@ public sealed class StoodStill(double since)
     private double _latest = double.NegativeInfinity;
     private (double From, double To)? _unseen;
 
+    /// <summary>Whether any reading has come; a pull that nothing tells of misses none.</summary>
+    public bool HasReadings => !double.IsNegativeInfinity(_latest);
+
+    /// <summary>When it was looked at last, s.</summary>
+    public double LastLook => _lastLook;
+
     /// <summary>A reading of some moment came.</summary>
     public void Taken(double at)
     {
@@ -30,7 +36,7 @@ public sealed class StoodStill(double since)
     /// <param name="isRunning">Whether there is anything to miss.</param>
     public double? Look(double now, bool isRunning)
     {
-        if (isRunning && now - _lastLook > FrozenSeconds && _latest < _lastLook + EdgeSeconds)
+        if (isRunning && HasReadings && now - _lastLook > FrozenSeconds && _latest < _lastLook + EdgeSeconds)
             _unseen = (_lastLook, now);
         _lastLook = now;
         return _unseen is { } gap && now - gap.To >= LateSeconds ? AtTheEnd() : null;

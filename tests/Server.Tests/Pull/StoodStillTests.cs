@@ -88,4 +88,22 @@ public sealed class StoodStillTests
         Assert.Empty(Look(10.2));
         Assert.Empty(Look(12.9));
     }
+
+    /// <summary>With nothing but a clock the plan says what is assumed, also of seconds in which the computer stood still.</summary>
+    [Fact]
+    public void A_pull_that_nothing_tells_of_misses_nothing_and_what_is_assumed_has_no_hole()
+    {
+        _pull.Begin(0);
+        for (var at = 0.1; at < 5.05; at += 0.1)
+            Look(at);
+        Assert.Empty(Look(12));
+        Assert.Empty(Look(15));
+        _pull.Stop(15.1);
+        var finished = _pull.Finish();
+        Assert.DoesNotContain("stood still", finished.Notices, StringComparison.Ordinal);
+        var assumed = finished.Trace.Of(Channel.Pressure)!;
+        Assert.Equal(Origin.Assumed, assumed.Origin);
+        Assert.True(assumed.Seconds[^1] > 14);
+        Assert.All(assumed.Seconds.Zip(assumed.Seconds.Skip(1), (a, b) => b - a), step => Assert.InRange(step, 0, 0.5));
+    }
 }

@@ -4,6 +4,7 @@ import { useDeferredValue, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { TextLink } from '../shared/ui/TextLink';
+import { EmptyState } from '../shared/ui/EmptyState';
 import { Button, Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
@@ -44,7 +45,8 @@ export default function ComparePage() {
   const [ahead, setAhead] = useState<number | null>(null);
   // known before the shots are, so that they are drawn once
   const [ref, width] = useWidth<HTMLDivElement>();
-  const { data: comparison, error } = useQuery(comparisonOf(ids));
+  const few = new Set(ids.split(',').filter(Boolean)).size < 2;
+  const { data: comparison, error } = useQuery({ ...comparisonOf(ids), enabled: !few });
   // what is asked for is the drawing: the table of some hundred cells follows it
   const laidOut = useDeferredValue(comparison, undefined);
   const quantities = shown.map((q) => (
@@ -52,6 +54,23 @@ export default function ComparePage() {
       {q === 'grams' ? 'cup' : q}
     </option>
   ));
+
+  if (few)
+    return (
+      <>
+        <PageTitle title="Compare" aside={<TextLink to="/ledger">Back to the ledger</TextLink>} />
+        <EmptyState
+          title="Select two shots or more"
+          action={
+            <Button tone="strong" asChild>
+              <Link to="/ledger">Select shots in the ledger</Link>
+            </Button>
+          }
+        >
+          Their traces are laid over each other here, with a table of what differs and why.
+        </EmptyState>
+      </>
+    );
 
   return (
     <>

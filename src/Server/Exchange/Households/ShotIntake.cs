@@ -19,6 +19,7 @@ internal sealed class ShotIntake(IntakeDesk desk)
     private static readonly FieldRange Second = new("seconds", "Time of a sample", 0, 3600, "s");
     private readonly List<(int Id, Shot Shot, Task Measured)> _waiting = [];
     private readonly HashSet<int> _found = [];
+    private Dictionary<(DateTime At, int MachineId), List<int>>? _before;
 
     public async Task ShotAsync(FiledShot filed, CancellationToken cancel)
     {
@@ -82,12 +83,35 @@ internal sealed class ShotIntake(IntakeDesk desk)
         // numbers of what is new here stand for nothing yet
         if (machineId < 0)
             return null;
-        var alike = await desk
-            .Db.Shots.Where(s => (s.PulledAt == pulledAt && s.MachineId == machineId) || (s.PullId != null && s.PullId == pullId))
-            .OrderBy(s => s.Id)
-            .Select(s => new { s.Id, s.PullId })
-            .ToListAsync(cancel);
-        return alike.Find(s => s.PullId is not null && s.PullId == pullId)?.Id ?? alike.Find(s => !_found.Contains(s.Id))?.Id;
+        _before ??= await BeforeAsync(cancel);
+        var pulled = pullId is null
+            ? null
+            : await desk.Db.Shots.Where(s => s.PullId == pullId).Select(s => (int?)s.Id).FirstOrDefaultAsync(cancel);
+        if (pulled is not null || !_before.TryGetValue((pulledAt, machineId), out var alike))
+            return pulled;
+        return alike.Where(id => !_found.Contains(id)).Select(id => (int?)id).FirstOrDefault();
+    }
+
+    /// <summary>The shots that were here before, by moment and machine: asked once for all, no index leads to a moment.</summary>
+    private async Task<Dictionary<(DateTime At, int MachineId), List<int>>> BeforeAsync(CancellationToken cancel)
+    {
+        var before = new Dictionary<(DateTime, int), List<int>>();
+        var shots = desk
+            .Db.Shots.OrderBy(s => s.Id)
+            .Select(s => new
+            {
+                s.Id,
+                s.PulledAt,
+                s.MachineId,
+            });
+        await foreach (var shot in shots.AsAsyncEnumerable().WithCancellation(cancel))
+        {
+            if (!before.TryGetValue((shot.PulledAt, shot.MachineId), out var alike))
+                before[(shot.PulledAt, shot.MachineId)] = alike = new(1);
+            alike.Add(shot.Id);
+        }
+
+        return before;
     }
 
     private Shot Shot(FiledShot filed, DateTime pulledAt, int machineId)
