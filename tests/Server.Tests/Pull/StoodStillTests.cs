@@ -89,7 +89,8 @@ public sealed class StoodStillTests
         Assert.Empty(Look(12.9));
     }
 
-    /// <summary>With nothing but a clock the plan says what is assumed, also of seconds in which the computer stood still.</summary>
+    /// <summary>With nothing but a clock the plan says what is assumed, also of seconds in which the computer stood
+    /// still.</summary>
     [Fact]
     public void A_pull_that_nothing_tells_of_misses_nothing_and_what_is_assumed_has_no_hole()
     {
