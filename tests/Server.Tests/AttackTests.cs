@@ -17,7 +17,12 @@ public sealed class FuzzTests
         Assert.All(bench["machines"]!.AsArray(), m => Assert.Null(m!["problem"]));
         Assert.All(bench["bags"]!.AsArray(), b => Assert.InRange((double?)b!["gramsLeft"] ?? 0, 0, 5000));
         foreach (var path in new[] { "/api/prepare", "/api/session", "/api/shots", "/api/practice", "/api/pull" })
-            Assert.Equal(200, (await server.SendAsync(HttpMethod.Get, path)).Status);
+        {
+            var (status, answer) = await server.SendAsync(HttpMethod.Get, path);
+            // where every machine was put away there is nothing to prepare or to warm, and that is said
+            var isBare = status == 404 && bench["machines"]!.AsArray().Count == 0 && (path is "/api/prepare" or "/api/session");
+            Assert.True(isBare ? $"{answer!["detail"]}".Contains("no machine") : status == 200, $"{path}: {status} {answer}");
+        }
     }
 }
 
