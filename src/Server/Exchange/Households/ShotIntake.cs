@@ -19,7 +19,7 @@ internal sealed class ShotIntake(IntakeDesk desk)
     private static readonly FieldRange Second = new("seconds", "Time of a sample", 0, 3600, "s");
     private readonly List<(int Id, Shot Shot, Task Measured)> _waiting = [];
     private readonly HashSet<int> _found = [];
-    private Dictionary<(DateTime At, int MachineId), List<int>>? _before;
+    private Dictionary<(DateTime At, int MachineId), Queue<int>>? _before;
 
     public async Task ShotAsync(FiledShot filed, CancellationToken cancel)
     {
@@ -89,13 +89,20 @@ internal sealed class ShotIntake(IntakeDesk desk)
             : await desk.Db.Shots.Where(s => s.PullId == pullId).Select(s => (int?)s.Id).FirstOrDefaultAsync(cancel);
         if (pulled is not null || !_before.TryGetValue((pulledAt, machineId), out var alike))
             return pulled;
-        return alike.Where(id => !_found.Contains(id)).Select(id => (int?)id).FirstOrDefault();
+        while (alike.TryPeek(out var id))
+        {
+            if (!_found.Contains(id))
+                return id;
+            alike.Dequeue();
+        }
+
+        return null;
     }
 
     /// <summary>The shots that were here before, by moment and machine: asked once for all, no index leads to a moment.</summary>
-    private async Task<Dictionary<(DateTime At, int MachineId), List<int>>> BeforeAsync(CancellationToken cancel)
+    private async Task<Dictionary<(DateTime At, int MachineId), Queue<int>>> BeforeAsync(CancellationToken cancel)
     {
-        var before = new Dictionary<(DateTime, int), List<int>>();
+        var before = new Dictionary<(DateTime, int), Queue<int>>();
         var shots = desk
             .Db.Shots.OrderBy(s => s.Id)
             .Select(s => new
@@ -108,7 +115,7 @@ internal sealed class ShotIntake(IntakeDesk desk)
         {
             if (!before.TryGetValue((shot.PulledAt, shot.MachineId), out var alike))
                 before[(shot.PulledAt, shot.MachineId)] = alike = new(1);
-            alike.Add(shot.Id);
+            alike.Enqueue(shot.Id);
         }
 
         return before;
