@@ -180,6 +180,26 @@ export async function live(page: Page, name: string): Promise<number> {
   return Number((await page.getByTestId(`live-${name}`).textContent())?.replace(',', '.'));
 }
 
+/** From now on notes all that the pull screen says, however briefly: at several times life a cue may pass between two looks. */
+export async function noteSayings(page: Page) {
+  await page.evaluate(() => {
+    const said: string[] = [];
+    Object.assign(window, { said });
+    new MutationObserver(() => {
+      document.querySelectorAll('[data-testid=sentence], [data-testid=coach]').forEach(({ textContent }) => {
+        if (textContent && !said.includes(textContent)) said.push(textContent);
+      });
+    }).observe(document.body, { subtree: true, childList: true, characterData: true });
+  });
+}
+
+/** Waits until the pull screen has said something like this since its sayings are noted. */
+export async function expectSaid(page: Page, like: RegExp, timeout = 40_000) {
+  await expect
+    .poll(() => page.evaluate(() => (window as unknown as { said: string[] }).said.join('\n')), { timeout })
+    .toMatch(like);
+}
+
 /** Saves a stopped pull without waiting for the last drops, and is there when its shot is shown. */
 export async function saveNow(page: Page) {
   await page.getByRole('button', { name: 'Save it now' }).click();
