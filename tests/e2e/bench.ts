@@ -206,6 +206,11 @@ export async function saveNow(page: Page) {
   await expect(page).toHaveURL(/\/taste\/\d+/, { timeout: 15_000 });
 }
 
+/** Says how much of something was tasted. */
+export async function tasted(page: Page, what: string, howMuch: string) {
+  await page.getByRole('radiogroup', { name: what }).getByRole('radio', { name: howMuch, exact: true }).check();
+}
+
 /** No pull is left over from an earlier test. */
 export async function clearPull(page: Page) {
   while ((await page.request.post('/api/pull/discard?forGood=true')).ok());

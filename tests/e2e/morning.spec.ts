@@ -9,6 +9,7 @@ import {
   live,
   noteSayings,
   takeMachine,
+  tasted,
   test,
   type,
   whoAndWhat,
@@ -77,8 +78,8 @@ test('from the sheet to the ledger and the comparison', async ({ page }, info) =
   await expect(page.getByRole('heading', { name: `Shot ${number}` })).toBeVisible();
   for (const clock of ['From lever', 'From pressure', 'From first drops', 'First drops', 'R10'])
     await expect(page.getByText(clock).first()).toBeVisible();
-  await page.getByLabel('Sweet: clear').check({ force: true });
-  await page.getByLabel('Liking: good').check({ force: true });
+  await tasted(page, 'Sweet', 'clear');
+  await tasted(page, 'Liking', 'good');
   await page.getByLabel('In your words').fill(words);
   await page.getByRole('button', { name: 'Save the taste' }).click();
   await expect(page.getByText('Saved.')).toBeVisible();

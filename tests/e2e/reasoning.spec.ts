@@ -1,4 +1,14 @@
-import { bare, clearPull, expect, expectAccessible, expectNoSidewaysScroll, test, type, whoAndWhat } from './bench';
+import {
+  bare,
+  clearPull,
+  expect,
+  expectAccessible,
+  expectNoSidewaysScroll,
+  tasted,
+  test,
+  type,
+  whoAndWhat,
+} from './bench';
 
 /** Why a shot was as it was, and what comes of the advice. */
 test('a forgotten preheat is named with its numbers, and its advice becomes the next sheet', async ({ page }) => {
@@ -87,10 +97,10 @@ test('a pull is tasted, its advice used, and the next shot says whether it worke
     await expect(page).toHaveURL(/\/taste\/\d+/);
   };
   const taste = async (sour: string) => {
-    await page.getByLabel(`Sour: ${sour}`).check({ force: true });
-    await page.getByLabel('Bitter: none').check({ force: true });
-    await page.getByLabel('Sweet: some').check({ force: true });
-    await page.getByLabel('Liking: fair').check({ force: true });
+    await tasted(page, 'Sour', sour);
+    await tasted(page, 'Bitter', 'none');
+    await tasted(page, 'Sweet', 'some');
+    await tasted(page, 'Liking', 'fair');
     await page.getByRole('button', { name: 'Save the taste' }).click();
     await expect(page.getByText('Saved.')).toBeVisible();
   };
@@ -255,5 +265,29 @@ test('Prepare takes one screen, or two of a phone, and shows its numbers whole a
       await page.setViewportSize({ width, height: 700 });
       await expect.poll(over, { message: `at ${width} px` }).toEqual([0, 0, 0, 0]);
     }
+  });
+});
+
+test('what is there to taste with takes one screen, with its button', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'a wide screen holds all of it');
+  await bare(async (home) => {
+    const { shot } = (await (await page.request.get(`${home.url}/api/shots/55`)).json()) as {
+      shot: { version: number; taste: Record<string, unknown> };
+    };
+    const nothing = Object.fromEntries(Object.keys(shot.taste).map((key) => [key, key === 'words' ? '' : null]));
+    const untasted = await page.request.put(`${home.url}/api/shots/55/taste?version=${shot.version}`, {
+      data: nothing,
+    });
+    expect(untasted.status()).toBe(200);
+    for (const id of [55, 54]) {
+      await page.goto(`${home.url}/taste/${id}`);
+      await expect(page.getByRole('region', { name: 'Why' })).toContainText('What it may be');
+      await expect(page.getByRole('slider', { name: 'Moment: stop' })).toBeVisible();
+      expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBeLessThanOrEqual(800);
+    }
+    // only the first of them waits for its taste
+    await expect(page.getByRole('button', { name: 'Save the taste' })).toHaveCount(0);
+    await page.goto(`${home.url}/taste/55`);
+    await expect(page.getByRole('button', { name: 'Save the taste' })).toBeInViewport({ ratio: 1 });
   });
 });

@@ -1,16 +1,17 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
+import { useMemo } from 'react';
+import { mostLetters } from '../shared/edit/name';
 import { wrongOf } from '../shared/edit/wrongOf';
-import { useDraft } from '../shared/edit/useDraft';
+import { useChecked } from '../shared/edit/useChecked';
 import { NumberField } from '../shared/ui/NumberField';
 import { Fold } from '../shared/ui/Fold';
 import { Button, Field, H2, Input, Notice, Panel } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
+import { machine as schemaOf, type TypedMachine } from './schemas';
 import { useKeepMachine, type Detail } from './useKeepMachine';
 import { ReadsChoice } from '../shared/machine/ReadsChoice';
 import { originWords } from '../shared/machine/words';
 import { toFigures } from '../shared/units/decimals';
-
-type Spec = Detail['spec'];
 
 const tidy = (value: number) => toFigures(4, value);
 
@@ -21,14 +22,15 @@ const groups: [Detail['numbers'][number]['group'], string][] = [
 
 /** Every number of the machine with where it comes from, its family's value and its range. */
 export function NumbersPanel({ machine }: { machine: Detail }) {
-  const { value, typed, set, clear, kept } = useDraft<{ name: string }>({ name: machine.name });
-  const numbers = useDraft<Spec>(machine.spec);
-  const spec = numbers.value;
+  const now: TypedMachine = { ...machine.spec, name: machine.name };
+  const schema = useMemo(() => schemaOf(machine.numbers), [machine.numbers]);
+  const { form, submit, changed: typedAny, problem, kept, keptAs, set } = useChecked<TypedMachine>(schema, now, now);
+  const spec = form.watch();
   const keep = useKeepMachine(machine);
   const units = useUnits();
-  const changed =
-    JSON.stringify(spec) !== JSON.stringify(machine.spec) || value.name !== machine.name || machine.problem !== null;
-  const { wrong, elsewhere } = wrongOf(keep.error, ['name', ...machine.numbers.map((n) => n.field)]);
+  const changed = typedAny || machine.problem !== null;
+  const { wrong: refused, elsewhere } = wrongOf(keep.error, ['name', ...machine.numbers.map((n) => n.field)]);
+  const wrong = (field: string) => problem(field as keyof TypedMachine) ?? refused(field);
   const reads = spec.reads ?? [];
   const boiler = machine.spec.boilerGaugeBar !== null && machine.spec.boilerGaugeBar !== undefined;
   const numberField = (n: Detail['numbers'][number]) => {
@@ -40,10 +42,10 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
         unit={unit || undefined}
         step={stepOf(show(Math.max(Math.abs(n.familyValue), (n.max - n.min) / 100)))}
         digits={show(n.max) <= 2 ? 3 : 2}
-        value={show((spec[n.field as keyof Spec] as number | null) ?? 0)}
+        value={show((spec[n.field as keyof TypedMachine] as number | null) ?? 0)}
         problem={wrong(n.field)}
         hint={whence(n, show)}
-        onChange={(v) => numbers.set({ [n.field]: wire(v) })}
+        onChange={(v) => set(n.field as keyof TypedMachine, wire(v))}
       />
     );
   };
@@ -55,28 +57,17 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
   return (
     <Panel>
       <form
-        onSubmit={(e) => {
-          e.preventDefault();
+        onSubmit={submit((change, all) => {
           // what cannot be read is set anew as a whole
-          const spec = machine.problem === null ? numbers.typed : numbers.value;
-          keep.mutate(
-            { ...typed, spec },
-            {
-              onSuccess: () => {
-                kept(typed);
-                numbers.kept(spec);
-              },
-            },
-          );
-        }}
+          const { name, ...spec } = machine.problem === null ? change : all;
+          keep.mutate({ ...(name === undefined ? {} : { name }), spec }, { onSuccess: () => keptAs(all) });
+        })}
       >
         <H2 srOnly>Its numbers</H2>
         <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
           <Box gridColumn={{ sm: '1 / -1' }}>
             <Field label="What you call it" problem={wrong('name')}>
-              {(ids) => (
-                <Input {...ids} value={value.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
-              )}
+              {(ids) => <Input {...ids} maxLength={mostLetters} {...form.register('name')} />}
             </Field>
           </Box>
         </Grid>
@@ -102,7 +93,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
             legend="What you can read"
             boiler={boiler}
             value={reads}
-            onChange={(reads) => numbers.set({ reads })}
+            onChange={(reads) => set('reads', reads)}
           />
         </Box>
         {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
@@ -114,8 +105,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
             <Button
               type="button"
               onClick={() => {
-                clear();
-                numbers.clear();
+                kept(now);
                 keep.reset();
               }}
             >

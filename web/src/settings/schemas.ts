@@ -1,9 +1,10 @@
 import * as z from 'zod/mini';
 import type { BenchSettings } from '../shared/bench/benchSettings';
+import { name } from '../shared/edit/name';
 
 /** Checked against the API's description by its type; the ranges are the server's to say. */
 export const bench = z.object({
-  name: z.string().check(z.trim(), z.minLength(1, 'The bench needs a name.'), z.maxLength(80)),
+  name: name('The bench'),
   altitudeMetres: z.number(),
   ambientC: z.number(),
   pressureUnit: z.string(),

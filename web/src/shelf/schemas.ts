@@ -1,11 +1,9 @@
 import * as z from 'zod/mini';
 import type { Schemas } from '../shared/api/client';
+import { mostLetters, name } from '../shared/edit/name';
 
-const mostLetters = 80;
 const fewLetters = 40;
 
-const name = (what: string) =>
-  z.string().check(z.trim(), z.minLength(1, `${what} needs a name.`), z.maxLength(mostLetters));
 const day = z.iso.date('Choose a day.');
 const maybeDay = z.optional(z.nullable(day));
 const maybeText = z.optional(z.nullable(z.string()));

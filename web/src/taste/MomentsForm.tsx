@@ -3,10 +3,12 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { api, data, Problem, type Schemas } from '../shared/api/client';
 import { wrongOf } from '../shared/edit/wrongOf';
-import { useDraft } from '../shared/edit/useDraft';
+import { useChecked } from '../shared/edit/useChecked';
 import { Fold } from '../shared/ui/Fold';
+import { Folds } from '../shared/ui/Folds';
 import { NumberField } from '../shared/ui/NumberField';
 import { Button, Notice } from '../shared/ui/elements';
+import { moments as schema } from './schemas';
 
 type Moments = Schemas['Moments'];
 
@@ -28,6 +30,8 @@ interface Props {
   moments: Moments;
   /** Those that a person set. */
   marked: Moments;
+  /** What else there is to open under the trace. */
+  more: ReactNode;
   /** Draws the trace with the moments as they are being moved. */
   children: (moments: Moments, move: (moment: keyof Moments, seconds: number) => void) => ReactNode;
 }
@@ -36,9 +40,10 @@ interface Props {
  * Every moment of a pull can be moved afterwards, on its trace or as a number; times and R10 follow. One that is taken
  * back is found in the trace again.
  */
-export function MomentsForm({ shotId, version, moments, marked, children }: Props) {
+export function MomentsForm({ shotId, version, moments, marked, more, children }: Props) {
   const queries = useQueryClient();
-  const { value: typed, typed: part, set: setTyped, clear, kept } = useDraft<Moments>(marked);
+  const { form, submit, changed, typed: part, set: type, kept, keptAs } = useChecked<Moments>(schema, marked, marked);
+  const typed = form.watch();
   const keep = useMutation({
     mutationFn: (body: Moments) =>
       data(api.PUT('/api/shots/{id}/moments', { params: { path: { id: shotId }, query: { version } }, body })),
@@ -46,33 +51,35 @@ export function MomentsForm({ shotId, version, moments, marked, children }: Prop
       queries.setQueryData(['shot', shotId], view);
       await queries.invalidateQueries({ queryKey: ['shots'] });
       await queries.invalidateQueries({ queryKey: ['shot', shotId] });
-      kept(sent);
+      keptAs(sent);
     },
     onError: (error) =>
       error instanceof Problem && error.status === 409 && queries.invalidateQueries({ queryKey: ['shot', shotId] }),
   });
-  const changed = JSON.stringify(typed) !== JSON.stringify(marked);
   const { wrong, elsewhere } = wrongOf(
     keep.error,
     fields.map(([field]) => field),
   );
   // what is being moved stands where it is moved to; what is taken back, where it was found
-  const shown = { ...moments, ...Object.fromEntries(Object.entries(part).filter(([, at]) => at !== null)) } as Moments;
+  const shown = {
+    ...moments,
+    ...Object.fromEntries(Object.entries(part()).filter(([, at]) => at !== null)),
+  } as Moments;
   const set = (field: keyof Moments, value: number | null) => {
     keep.reset();
-    setTyped({ [field]: value });
+    type(field, value);
   };
   return (
     <>
       {children(shown, set)}
       {changed && (
         <Flex gap="2" mt="2" wrap="wrap" align="center">
-          <Button tone="strong" disabled={keep.isPending} onClick={() => keep.mutate(typed)}>
+          <Button tone="strong" disabled={keep.isPending} onClick={submit((_, all) => keep.mutate(all))}>
             Save the moments
           </Button>
           <Button
             onClick={() => {
-              clear();
+              kept(marked);
               keep.reset();
             }}
           >
@@ -84,30 +91,33 @@ export function MomentsForm({ shotId, version, moments, marked, children }: Prop
         {keep.isSuccess && !changed ? 'Saved; the times follow.' : ''}
       </Box>
       {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
-      <Fold title="Moments as numbers" open={fields.some(([field]) => wrong(field) !== undefined)}>
-        <Grid
-          as="section"
-          aria-label="Moments of the pull"
-          templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }}
-          gap="3"
-        >
-          {fields.map(([field, label]) => (
-            <NumberField
-              key={field}
-              label={label}
-              unit="s"
-              step={0.1}
-              value={typed[field] ?? moments[field] ?? null}
-              problem={wrong(field)}
-              hint={
-                typed[field] === null ? (moments[field] === null ? 'not seen' : 'found in the trace') : 'set by you'
-              }
-              onChange={(value) => set(field, value)}
-              onClear={() => set(field, null)}
-            />
-          ))}
-        </Grid>
-      </Fold>
+      <Folds>
+        <Fold title="Moments as numbers" open={fields.some(([field]) => wrong(field) !== undefined)}>
+          <Grid
+            as="section"
+            aria-label="Moments of the pull"
+            templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(3, minmax(0,1fr))' }}
+            gap="3"
+          >
+            {fields.map(([field, label]) => (
+              <NumberField
+                key={field}
+                label={label}
+                unit="s"
+                step={0.1}
+                value={typed[field] ?? moments[field] ?? null}
+                problem={wrong(field)}
+                hint={
+                  typed[field] === null ? (moments[field] === null ? 'not seen' : 'found in the trace') : 'set by you'
+                }
+                onChange={(value) => set(field, value)}
+                onClear={() => set(field, null)}
+              />
+            ))}
+          </Grid>
+        </Fold>
+        {more}
+      </Folds>
     </>
   );
 }

@@ -67,7 +67,7 @@ export default function ShotCardPage() {
         );
       })}
       {view.curves.pressureBar || view.curves.weightGrams ? (
-        <svg x={cardEdge - 12} y={top} width={cardWidth - 2 * cardEdge + 24} height={chartHeight}>
+        <svg x={cardEdge - 12} y={top} width={cardWidth - 2 * cardEdge + 24} height={chartHeight} overflow="visible">
           <TraceDrawing
             curves={view.curves}
             moments={view.moments}

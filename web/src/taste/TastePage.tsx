@@ -4,9 +4,10 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { useState, type ReactNode } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Fold } from '../shared/ui/Fold';
+import { Folds } from '../shared/ui/Folds';
 import { useLatestShot, useShot } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
-import { Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Aside, Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { ArmBesidePlan } from './ArmBesidePlan';
 import { sayBinned } from '../shared/bench/sayBinned';
 import { momentOf } from '../shared/clock';
@@ -32,7 +33,7 @@ const origins = {
   Assumed: 'assumed from the plan',
 } as const;
 
-const sources = { Pulled: 'pulled here', Imported: 'imported', MadeUp: 'made up for the sample household' };
+const sources = { Pulled: 'pulled here', Imported: 'imported', MadeUp: 'made up' };
 
 const freshMs = 5 * 60_000;
 const justPulled = (at: string) => Date.now() - new Date(at).getTime() < freshMs;
@@ -43,8 +44,10 @@ function TastePanel({ shot, children }: { shot: Schemas['ShotLine']; children: R
   const [untasted] = useState(shot.taste.liking === null);
   if (untasted)
     return (
-      <Panel>
-        <H2>How it tasted</H2>
+      <Panel py={{ base: '2', md: '3' }}>
+        <H2 mb="1">
+          How it tasted <Aside>stir it first</Aside>
+        </H2>
         {children}
       </Panel>
     );
@@ -154,11 +157,6 @@ export default function TastePage() {
               asked={view.before}
             />
           </TastePanel>
-          <Panel py={{ base: '2', md: '2' }}>
-            <Fold title="Photos" note="of cup and puck">
-              <PhotoStrip key={shot.id} shotId={shot.id} />
-            </Fold>
-          </Panel>
         </Grid>
         <Grid gap="3" gridColumn={{ lg: 1 }} gridRow={{ lg: 1 }}>
           <Panel pb={{ base: '2', md: '2' }}>
@@ -168,6 +166,11 @@ export default function TastePage() {
               version={shot.version}
               moments={view.moments}
               marked={view.marked}
+              more={
+                <Fold title="Photos" note="of cup and puck">
+                  <PhotoStrip key={shot.id} shotId={shot.id} />
+                </Fold>
+              }
             >
               {(moments, move) =>
                 view.curves.pressureBar || view.curves.weightGrams ? (
@@ -176,7 +179,7 @@ export default function TastePage() {
                     moments={moments}
                     move={move}
                     bandBar={view.plan.bandBar}
-                    height={290}
+                    height={264}
                     label={`Trace of shot ${shot.id}`}
                   />
                 ) : (
@@ -201,20 +204,22 @@ export default function TastePage() {
           <Panel pb={{ base: '1', md: '1' }}>
             <H2 mb="2">What the trace says</H2>
             <ShotMeasures shotId={shot.id} measures={shot.measures} sign={view.channelSign} />
-            <ArmBesidePlan arm={view.arm} />
-            <Fold title="Resistance and heat" note="beside what was expected">
-              <ExpectedBeside shotId={shot.id} resistance={view.resistance} r10={shot.measures.r10} />
-            </Fold>
-            {view.resistance.length > 0 && (
-              <>
-                <Fold title="The puck read back">
-                  <PuckBack shotId={shot.id} curves={view.curves} />
-                </Fold>
-                <Fold title="Pull it again" note="another plan, dose, yield or grind">
-                  <PullAgain key={shot.id} view={view} />
-                </Fold>
-              </>
-            )}
+            <Folds>
+              <ArmBesidePlan arm={view.arm} />
+              <Fold title="Resistance and heat" note="beside what was expected">
+                <ExpectedBeside shotId={shot.id} resistance={view.resistance} r10={shot.measures.r10} />
+              </Fold>
+              {view.resistance.length > 0 && (
+                <>
+                  <Fold title="The puck read back">
+                    <PuckBack shotId={shot.id} curves={view.curves} />
+                  </Fold>
+                  <Fold title="Pull it again" note="another plan, dose, yield or grind">
+                    <PullAgain key={shot.id} view={view} />
+                  </Fold>
+                </>
+              )}
+            </Folds>
           </Panel>
         </Grid>
       </Grid>

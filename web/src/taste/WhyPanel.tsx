@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { useWhy } from '../shared/api/queries';
 import { Fold } from '../shared/ui/Fold';
-import { Button, Caution, H2, Notice, Panel, Reading, Waiting } from '../shared/ui/elements';
+import { Aside, Button, Caution, H2, Notice, Panel, Reading, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { SchoolsFold } from './SchoolsFold';
 
@@ -12,6 +12,8 @@ type Cause = Schemas['PossibleCause'];
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
+const Headline = chakra('div', { base: { fontSize: '19px', fontWeight: 650, lineHeight: 1.25 } });
 
 const Bar = chakra('span', { base: { display: 'block', height: '6px', bg: 'text', borderRadius: 'small' } });
 
@@ -38,7 +40,8 @@ export function WhyPanel({ shotId, tasted }: Props) {
   });
   if (!why)
     return (
-      <Panel aria-label="Why">
+      // as high as what comes, so that nothing moves under the finger
+      <Panel aria-label="Why" minHeight="112px">
         <H2>Why</H2>
         <Waiting error={error} />
       </Panel>
@@ -70,58 +73,76 @@ export function WhyPanel({ shotId, tasted }: Props) {
       {take.error && <Notice role="alert">{sentenceOf(take.error)}</Notice>}
     </>
   );
+  const earlier = why.before && (
+    <Box mt="2">
+      <Notice>{units.sentence(why.before.sentence)}</Notice>
+    </Box>
+  );
+  const evidence = changes && (
+    <Box mt="2">{capital(first.for.map((e) => units.sentence(e.text)).join('; ')) || 'It is often so'}.</Box>
+  );
+  const telling = diagnosis.telling && (
+    <Box mt="2" fontSize="14px">
+      <b>To tell more:</b> {units.sentence(diagnosis.telling.do)}{' '}
+      <Box as="span" color="quiet">
+        {units.sentence(diagnosis.telling.ifSo)} {units.sentence(diagnosis.telling.ifNot)}
+      </Box>
+    </Box>
+  );
+  const together = why.together && (
+    <Box mt="2">
+      <Notice>{why.together}</Notice>
+    </Box>
+  );
+  const chances = diagnosis.causes.length > 0 && (
+    <Grid gap="3">
+      <Chance name="Nothing is wrong" probability={diagnosis.nothing} />
+      {diagnosis.causes.map((cause) => (
+        <CauseLine key={cause.key} cause={cause} />
+      ))}
+    </Grid>
+  );
+  if (!tasted)
+    return (
+      <Panel aria-label="Why" pt={{ base: '2', md: '3' }} pb={{ base: '1', md: '1' }}>
+        <H2 mb="1">
+          Why <Aside>from the trace alone; surer once it is tasted</Aside>
+        </H2>
+        <Headline>{why.headline}</Headline>
+        {(chances || earlier || telling || together) && (
+          <Fold title={changes ? 'What to change' : 'What it may be'} note={`of ${diagnosis.signs.length} signs`}>
+            {earlier}
+            {evidence}
+            {advice}
+            {telling}
+            {together}
+            {chances && <Box mt="3">{chances}</Box>}
+          </Fold>
+        )}
+      </Panel>
+    );
   return (
     <Panel aria-label="Why">
       <H2 mb="1">Why</H2>
-      <Box fontSize="19px" fontWeight={650} lineHeight={1.25}>
-        {why.headline}
-      </Box>
-      {why.before && (
-        <Box mt="2">
-          <Notice>{units.sentence(why.before.sentence)}</Notice>
-        </Box>
-      )}
-      {changes && (
-        <Box mt="2">{capital(first.for.map((e) => units.sentence(e.text)).join('; ')) || 'It is often so'}.</Box>
-      )}
-      {!tasted && (
-        <Box mt="1" fontSize="14px" color="quiet">
-          From the trace alone. Say how it tasted, and it is surer.
-        </Box>
-      )}
-      {changes && !tasted && <Fold title="What to change">{advice}</Fold>}
-      {changes && tasted && advice}
-      {!changes && tasted && (
+      <Headline>{why.headline}</Headline>
+      {earlier}
+      {evidence}
+      {advice}
+      {!changes && (
         <Box mt="2" color="quiet">
           {diagnosis.verdict === 'TooLittle'
             ? 'Say what stream and puck looked like, or record a trace.'
             : 'Change nothing for the next shot.'}
         </Box>
       )}
-      {diagnosis.telling && (
-        <Box mt="2" fontSize="14px">
-          <b>To tell more:</b> {units.sentence(diagnosis.telling.do)}{' '}
-          <Box as="span" color="quiet">
-            {units.sentence(diagnosis.telling.ifSo)} {units.sentence(diagnosis.telling.ifNot)}
-          </Box>
-        </Box>
-      )}
-      {why.together && (
-        <Box mt="2">
-          <Notice>{why.together}</Notice>
-        </Box>
-      )}
-      {diagnosis.causes.length > 0 && (
+      {telling}
+      {together}
+      {chances && (
         <Fold title="What it may be" note={`of ${diagnosis.signs.length} signs`}>
-          <Grid gap="3">
-            <Chance name="Nothing is wrong" probability={diagnosis.nothing} />
-            {diagnosis.causes.map((cause) => (
-              <CauseLine key={cause.key} cause={cause} />
-            ))}
-          </Grid>
+          {chances}
         </Fold>
       )}
-      {tasted && <SchoolsFold shotId={shotId} />}
+      <SchoolsFold shotId={shotId} />
       {why.score.judged > 0 && (
         <Box mt="2" fontSize="14px" color="quiet">
           {`Of ${why.score.judged} pieces of advice used here, ${why.score.worked} worked.`}

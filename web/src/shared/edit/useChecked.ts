@@ -3,9 +3,9 @@ import { useForm, type DefaultValues, type FieldValues, type Path } from 'react-
 import type * as z from 'zod/mini';
 
 /**
- * A form over something kept, or something new: it is checked before it is sent, shows what is kept now with what was
- * typed in its place,
- * and gives only what was typed, so that saving sends back nothing that somebody else changed meanwhile.
+ * A form over something kept, or something new: it is checked before it is sent, and shows what is kept now with what
+ * was typed in its place. Saving sends only what was typed, so that nothing that somebody else changed meanwhile is sent
+ * back.
  */
 export function useChecked<T extends FieldValues>(schema: z.ZodMiniType<T, T>, start: T | undefined, fresh: T) {
   const form = useForm<T>({
@@ -14,21 +14,32 @@ export function useChecked<T extends FieldValues>(schema: z.ZodMiniType<T, T>, s
     values: start,
     resetOptions: { keepDirtyValues: true },
   });
-  const { dirtyFields, errors } = form.formState;
+  const { dirtyFields, errors, isDirty } = form.formState;
+  const typedOf = (all: T) =>
+    Object.fromEntries(Object.entries(all).filter(([key]) => key in dirtyFields)) as Partial<T>;
+  const set = (field: Path<T>, value: T[Path<T>]) => form.setValue(field, value as never, { shouldDirty: true });
+  /** Shows what is kept now, and forgets what was typed. */
+  const kept = (now: T) => form.reset(now, { keepDirtyValues: false, keepFieldsRef: true });
   return {
     form,
-    /** All of something new, what was typed of something kept. */
-    submit: (save: (change: Partial<T>) => void) =>
-      form.handleSubmit((all) =>
-        save(
-          start ? (Object.fromEntries(Object.entries(all).filter(([key]) => key in dirtyFields)) as Partial<T>) : all,
-        ),
-      ),
+    /** Whether anything differs from what is kept. */
+    changed: isDirty,
+    /** What was typed and differs from what is kept. */
+    typed: () => typedOf(form.getValues()),
+    /** All of something new, what was typed of something kept; and all as it stands. */
+    submit: (save: (change: Partial<T>, all: T) => void) =>
+      form.handleSubmit((all) => save(start ? typedOf(all) : all, all)),
     /** What is wrong with a field before it is sent. */
     problem: (field: Path<T>) => errors[field]?.message as string | undefined,
-    /** Shows what is kept now, and forgets what was typed. */
-    kept: (now: T) => form.reset(now, { keepDirtyValues: false, keepFieldsRef: true }),
+    kept,
+    /** What was sent is kept now; what was typed while it was on its way stays. */
+    keptAs: (sent: T) => {
+      const now = form.getValues();
+      kept(sent);
+      for (const field of Object.keys(now) as Path<T>[])
+        if (JSON.stringify(now[field]) !== JSON.stringify(sent[field])) set(field, now[field]);
+    },
     /** Sets a field that is no plain input. */
-    set: (field: Path<T>, value: T[Path<T>]) => form.setValue(field, value as never, { shouldDirty: true }),
+    set,
   };
 }

@@ -6,6 +6,7 @@ import { Hatch } from './Frame';
 import { MomentMark } from './MomentMark';
 import { CupFrame, PressureFrame } from './ShotFrames';
 import { quantity } from './quantity';
+import { staggered } from './labels';
 import { lineRows } from './rows';
 import { bandPath, evenly, linear, path, roundUp } from './scale';
 import { Tabled } from './Tabled';
@@ -30,7 +31,9 @@ const momentWords: [keyof Schemas['Moments'], string][] = [
 ];
 
 /** Width of a letter of a moment's label, on average, px. */
-const letterPx = 4.1;
+const letterPx = 4.7;
+/** From one line of labels to the next, px. */
+const linePx = 14;
 
 /** Width of the name of a scale, px. */
 const namePx = 100;
@@ -90,14 +93,7 @@ export function TraceDrawing({
   const right = Math.max(left + 50, width - 40);
   const split = curves.weightGrams ? Math.round(height * (height < 360 ? 0.47 : 0.55)) : height - 36;
   const top = 26;
-  const bottomTop = split + 54;
-  const bottom = height - 36;
-
-  const { pressure, plan, grams, flow } = linesOf(curves, f);
   const x = linear([0, roundUp(end, 5, 10)], [left, right]);
-  const y = linear([0, roundUp(Math.max(9 * f, ...pressure.map((p) => p[1])), f, 9 * f)], [split, top]);
-  const g = linear([0, roundUp(Math.max(...grams.map((p) => p[1]), 0), 10, 20)], [bottom, bottomTop]);
-  const q = linear([0, roundUp(Math.max(...flow.map((p) => p[1]), 0), 1, 2)], [bottom, bottomTop]);
 
   const marks = moments
     ? momentWords.flatMap(([key, word]) => {
@@ -105,37 +101,36 @@ export function TraceDrawing({
         return at === null || at === undefined ? [] : [{ key, word, at }];
       })
     : [];
-  // labels that would overlap take turns on two lines
-  let lastX = -1e9;
-  let row = 0;
-  const placed = marks
+  const wide = marks
     .sort((a, b) => a.at - b.at)
     .map((mark) => {
       const px = x(mark.at);
-      row = px - lastX < 62 ? (row + 1) % 2 : 0;
-      lastX = px;
-      return {
-        ...mark,
-        px,
-        label: `${mark.word} ${mark.at.toFixed(0)} s`,
-        labelX: Math.min(px + 3, right - 58),
-        labelY: split + (row ? 30 : 16),
-      };
+      const label = `${mark.word} ${mark.at.toFixed(0)} s`;
+      const width = label.length * letterPx;
+      const from = Math.min(px + 3, right - width);
+      return { ...mark, px, label, from, to: from + width };
     });
+  const lines = staggered(wide, [[], [], []]);
+  const placed = wide.map((mark, i) => ({ ...mark, labelX: mark.from, labelY: split + 16 + linePx * lines[i]! }));
+  // a third line of labels makes the drawing higher, not the cup's part of it lower
+  const third = linePx * Math.max(0, Math.max(0, ...lines) - 1);
+  const bottomTop = split + 54 + third;
+  const bottom = height - 36 + third;
+  const { pressure, plan, grams, flow } = linesOf(curves, f);
+  const y = linear([0, roundUp(Math.max(9 * f, ...pressure.map((p) => p[1])), f, 9 * f)], [split, top]);
+  const g = linear([0, roundUp(Math.max(...grams.map((p) => p[1]), 0), 10, 20)], [bottom, bottomTop]);
+  const q = linear([0, roundUp(Math.max(...flow.map((p) => p[1]), 0), 1, 2)], [bottom, bottomTop]);
+
   const names = curves.weightGrams
     ? [left, right - namePx].map((from) => ({ from, to: from + namePx, baseline: bottomTop - 7 }))
     : [];
-  const labels = placed.map(({ label, labelX, labelY }) => ({
-    from: labelX,
-    to: labelX + label.length * letterPx,
-    baseline: labelY,
-  }));
+  const labels = placed.map(({ from, to, labelY }) => ({ from, to, baseline: labelY }));
   /** What the line of a moment would pass through. */
   const pastOf = (px: number) =>
     [...labels, ...names].filter(({ from, to }) => from < px && px < to).map(({ baseline }) => baseline);
 
   return (
-    <svg width={width} height={height} y={offset} role={move ? 'group' : 'img'} aria-label={label}>
+    <svg width={width} height={height + third} y={offset} role={move ? 'group' : 'img'} aria-label={label}>
       <defs>
         <Hatch id={hatch} />
       </defs>

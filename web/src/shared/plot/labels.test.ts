@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { beside, freest } from './labels';
+import { beside, freest, staggered } from './labels';
 
 const level = (y: number, from = 0, to = 100) =>
   Array.from({ length: to - from + 1 }, (_, i) => [from + i, y] as const);
@@ -42,4 +42,18 @@ test('between labels that touch there is no line', () => {
     [0, 24],
     [38, 40],
   ]);
+});
+
+test('labels that would overlap stand on lines of their own', () => {
+  const near = [
+    { from: 0, to: 60 },
+    { from: 12, to: 50 },
+    { from: 40, to: 80 },
+    { from: 82, to: 120 },
+  ];
+  expect(staggered(near, [[], [], []])).toEqual([0, 1, 2, 0]);
+  // what stands there already is kept clear
+  expect(staggered(near.slice(0, 2), [[{ from: 30, to: 90 }], [], []])).toEqual([1, 2]);
+  // and with no line left the one that is taken least far
+  expect(staggered(near, [[], []])).toEqual([0, 1, 1, 0]);
 });

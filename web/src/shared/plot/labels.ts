@@ -21,6 +21,27 @@ export function freest(
   return heights.reduce((best, next) => (room(next) > room(best) ? next : best));
 }
 
+/** A stretch of a line of text that is taken, px. */
+export interface Span {
+  from: number;
+  to: number;
+}
+
+/**
+ * For each label, from left to right, the first of several lines of text on which it is free of what stands there; where
+ * none is, the line that is taken least far.
+ */
+export function staggered(labels: readonly Span[], lines: readonly (readonly Span[])[]): number[] {
+  const taken = lines.map((spans) => [...spans]);
+  return labels.map((label) => {
+    const free = taken.findIndex((spans) => spans.every(({ from, to }) => to <= label.from || from >= label.to));
+    const ends = taken.map((spans) => Math.max(-Infinity, ...spans.map(({ to }) => to)));
+    const line = free >= 0 ? free : ends.indexOf(Math.min(...ends));
+    taken[line]!.push(label);
+    return line;
+  });
+}
+
 /** How far letters reach above and below their baseline, px. */
 const ascent = 10;
 const descent = 4;

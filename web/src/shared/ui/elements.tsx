@@ -1,4 +1,4 @@
-import { Box, chakra, Flex } from '@chakra-ui/react';
+import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { sentenceOf } from '../api/client';
 import { inOurUnits } from '../units/marks';
@@ -105,28 +105,41 @@ interface PageTitleProps {
   inStrip?: boolean;
 }
 
+const roomy = { areas: { base: `"title" "text" "aside"`, md: `"title aside" "text aside"` }, mb: '4' };
+const close = { areas: { base: `"title" "text" "aside"`, md: `"title aside" "text text"` }, mb: '3' };
+
 /** Heading of a page with what it is for. */
 export function PageTitle({ title, children, aside, tight, inStrip }: PageTitleProps) {
   const heading = usePageName(title);
+  const { areas, mb } = tight ? close : roomy;
   return (
-    <Flex justify="space-between" align="flex-end" gap="4" wrap="wrap" mb={tight ? (children ? '3' : '0') : '4'}>
-      <Box minWidth={0}>
-        <chakra.h1
-          ref={heading}
-          tabIndex={-1}
-          fontSize={tight ? '24px' : { base: '24px', md: '30px' }}
-          srOnly={inStrip ? { base: true, md: false } : undefined}
-        >
-          {title}
-        </chakra.h1>
-        {children && (
-          <Box color="quiet" maxWidth="70ch">
-            {children}
-          </Box>
-        )}
-      </Box>
-      {aside}
-    </Flex>
+    <Grid
+      templateAreas={areas}
+      templateColumns={{ base: 'minmax(0,1fr)', md: 'minmax(0,1fr) auto' }}
+      alignItems={tight ? 'center' : 'end'}
+      columnGap="4"
+      mb={tight && !children ? '0' : mb}
+    >
+      <chakra.h1
+        ref={heading}
+        tabIndex={-1}
+        gridArea="title"
+        fontSize={tight ? '24px' : { base: '24px', md: '30px' }}
+        srOnly={inStrip ? { base: true, md: false } : undefined}
+      >
+        {title}
+      </chakra.h1>
+      {children && (
+        <Box gridArea="text" color="quiet" maxWidth={tight ? undefined : '70ch'} fontSize={tight ? '14px' : undefined}>
+          {children}
+        </Box>
+      )}
+      {aside && (
+        <Box gridArea="aside" mt={{ base: '3', md: '0' }}>
+          {aside}
+        </Box>
+      )}
+    </Grid>
   );
 }
 
@@ -141,6 +154,11 @@ export function HiddenTitle({ title }: { title: string }) {
 }
 
 export const H2 = chakra('h2', { base: { fontSize: '17px', mb: '3' } });
+
+/** A quiet word beside a heading. */
+export const Aside = chakra('span', {
+  base: { color: 'quiet', fontSize: '14px', fontWeight: 400, fontStretch: '100%' },
+});
 
 /** While something is on its way, or why it is not. */
 export function Waiting({ error }: { error?: unknown }) {

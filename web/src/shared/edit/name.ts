@@ -1,0 +1,7 @@
+import * as z from 'zod/mini';
+
+export const mostLetters = 80;
+
+/** A name that must not be empty. */
+export const name = (what: string) =>
+  z.string().check(z.trim(), z.minLength(1, `${what} needs a name.`), z.maxLength(mostLetters));
