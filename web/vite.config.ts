@@ -45,7 +45,8 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             { name: 'kit', test: /node_modules.(@chakra-ui|@zag-js|@ark-ui|@emotion|lucide)/, minShareCount: 3 },
-            { name: 'shared', test: /src.shared/, minShareCount: 3 },
+            // forms and what they stand on are not of the first page
+            { name: 'shared', test: /src.shared.(?!edit.(useChecked|name))/, minShareCount: 3 },
           ],
         },
       },
