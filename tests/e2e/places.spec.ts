@@ -289,10 +289,10 @@ test('a whole pull by keyboard alone', async ({ page }, info) => {
   await page.keyboard.press('s');
   await expect(page).toHaveURL(/\/taste\/\d+/);
   await expect(page.getByText(/blonding \d+ s/)).toBeVisible();
-  const radio = page.getByLabel('Bitter: none');
-  await radio.focus();
+  const bitter = page.getByRole('radiogroup', { name: 'Bitter' });
+  await bitter.getByRole('radio', { name: 'none' }).focus();
   await page.keyboard.press('ArrowRight');
-  await expect(page.getByLabel('Bitter: a touch')).toBeChecked();
+  await expect(bitter.getByRole('radio', { name: 'a touch' })).toBeChecked();
 });
 
 test('the spring machine pulls by itself and asks for no hand force', async ({ page }, info) => {

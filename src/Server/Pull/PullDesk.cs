@@ -277,6 +277,8 @@ public sealed class PullDesk
     {
         try
         {
+            if (pull.IsTooLate(now))
+                return null;
             if (pull.EndedByItself(now))
                 Stop(pull, now);
             var frame = pull.Frame(now, false, devices, inHand, _kept, UnixMs()) with

@@ -24,6 +24,9 @@ public sealed class RunningPull
     private const double LastDropsSeconds = 20;
     private const double KeptBeforeSeconds = 5;
     private const double LookEverySeconds = 0.1;
+
+    // so long the cup can be reckoned ahead by its last flow
+    private const double LateLookSeconds = 1.0;
     private const int MostNotices = 12;
     private const string MemoryOnly =
         "The disk cannot be written just now: the pull is kept in memory only. It goes on, and can be saved as soon as "
@@ -42,6 +45,7 @@ public sealed class RunningPull
     private bool _journalling;
     private bool _saidToLetGo;
     private bool _letGoIsDue;
+    private bool _waited;
 
     /// <summary>Makes a pull ready.</summary>
     public RunningPull(PullStart start, double now)
@@ -168,6 +172,19 @@ public sealed class RunningPull
     {
         if (_stoppedAt is null && (isLoss || _tracker.Started))
             Notice(sentence);
+    }
+
+    /// <summary>
+    /// Whether nobody looked for so long that readings still wait at the door. They come first: a cup that is reckoned ahead
+    /// over that time would have the hand let go too early. The look after this one is never too late.
+    /// </summary>
+    public bool IsTooLate(double now)
+    {
+        _waited =
+            !_waited && Stage == PullStage.Running && _stoodStill.HasReadings && now - _stoodStill.LastLook > LateLookSeconds;
+        if (_waited)
+            Missing(_stoodStill.Look(now, true));
+        return _waited;
     }
 
     /// <summary>The frame with all that is new, or with everything.</summary>

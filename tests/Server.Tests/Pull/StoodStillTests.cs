@@ -1,3 +1,4 @@
+using RuddySpring.Core.Coaching;
 using RuddySpring.Core.Machines;
 using RuddySpring.Core.Pulls;
 using RuddySpring.Core.Traces;
@@ -10,19 +11,22 @@ namespace RuddySpring.Server.Tests.Pull;
 /// <summary>A pull that nobody looked at for some seconds: what is missing is told of, and what is not is not.</summary>
 public sealed class StoodStillTests
 {
-    private readonly RunningPull _pull = new(
+    private readonly RunningPull _pull = Armed();
+
+    private static RunningPull Armed() =>
         new(
-            new('a', 32),
-            new DateTime(2026, 2, 1, 7, 0, 0, DateTimeKind.Utc),
-            new Sheet(1, 1, 2, 1, 20, 15, 32, "early-peak"),
-            ShippedPlans.EarlyPeak,
-            FamilyDefaults.Of(MachineFamily.PortableLever).Machine,
-            "Pack lever",
-            89,
-            null
-        ),
-        0
-    );
+            new(
+                new('a', 32),
+                new DateTime(2026, 2, 1, 7, 0, 0, DateTimeKind.Utc),
+                new Sheet(1, 1, 2, 1, 20, 15, 32, "early-peak"),
+                ShippedPlans.EarlyPeak,
+                FamilyDefaults.Of(MachineFamily.PortableLever).Machine,
+                "Pack lever",
+                89,
+                null
+            ),
+            0
+        );
 
     private IReadOnlyList<string> Look(double now) => _pull.Frame(now, false, null, null, null, 0).Notices;
 
@@ -107,4 +111,48 @@ public sealed class StoodStillTests
         Assert.True(assumed.Seconds[^1] > 14);
         Assert.All(assumed.Seconds.Zip(assumed.Seconds.Skip(1), (a, b) => b - a), step => Assert.InRange(step, 0, 0.5));
     }
+
+    [Fact]
+    public void After_a_late_look_the_readings_at_the_door_come_before_the_cue_to_let_go()
+    {
+        PullUntilNearlyDone(_pull);
+        // the hand let go by itself while the computer stood still
+        Assert.True(_pull.IsTooLate(22));
+        for (var at = 19.1; at < 22; at += 0.1)
+            Cup(_pull, at, 28.5);
+        Assert.False(_pull.IsTooLate(22.1));
+        Assert.NotEqual(AdviceKind.Stop, Advice(_pull, 22.1));
+        Assert.False(_pull.TellToLetGo());
+
+        // what the cup is reckoned at otherwise
+        var hasty = Armed();
+        PullUntilNearlyDone(hasty);
+        Assert.Equal(AdviceKind.Stop, Advice(hasty, 22));
+    }
+
+    [Fact]
+    public void A_look_that_is_a_little_late_is_a_look()
+    {
+        Run();
+        Assert.False(_pull.IsTooLate(5.8));
+        Assert.True(_pull.IsTooLate(8));
+        Assert.False(_pull.IsTooLate(12)); // one frame is left out, not every one of a slow computer
+    }
+
+    /// <summary>To 28 g of 32, at 2 g/s.</summary>
+    private static void PullUntilNearlyDone(RunningPull pull)
+    {
+        pull.Begin(0);
+        for (var at = 0.1; at < 19.05; at += 0.1)
+        {
+            Cup(pull, at, Math.Max(0, (at - 5) * 2));
+            Advice(pull, at);
+        }
+    }
+
+    private static void Cup(RunningPull pull, double at, double grams) =>
+        pull.Take([new TimedSample(Channel.Pressure, at, 6), new TimedSample(Channel.Weight, at, grams)], at);
+
+    private static AdviceKind? Advice(RunningPull pull, double now) =>
+        pull.Frame(now, false, null, null, null, 0).Reading!.Coach?.Advice?.Kind;
 }

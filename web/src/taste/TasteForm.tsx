@@ -144,7 +144,7 @@ export function TasteForm({ shotId, version, taste, extraction, asked }: Props) 
           Save the taste
         </Button>
       </Grid>
-      <Box role="status" fontSize="14px" _empty={{ display: 'none' }}>
+      <Box role="status" fontSize="14px">
         {save.isSuccess ? 'Saved.' : ''}
       </Box>
       {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
