@@ -110,7 +110,10 @@ export function WhyPanel({ shotId, tasted }: Props) {
         </H2>
         <Headline>{why.headline}</Headline>
         {(chances || earlier || telling || together) && (
-          <Fold title={changes ? 'What to change' : 'What it may be'} note={`of ${diagnosis.signs.length} signs`}>
+          <Fold
+            title={changes ? 'What to change' : 'What it may be'}
+            note={changes ? 'and what speaks for it' : `of ${diagnosis.signs.length} signs`}
+          >
             {earlier}
             {evidence}
             {advice}

@@ -6,6 +6,6 @@ export const Folds = chakra('div', {
     display: 'grid',
     gridTemplateColumns: { base: 'minmax(0,1fr)', sm: 'repeat(2, minmax(0,1fr))' },
     columnGap: '3',
-    '& > [data-state=open]': { gridColumn: '1 / -1' },
+    '& > [data-state=open]': { gridColumn: '1 / -1', pb: '2' },
   },
 });
