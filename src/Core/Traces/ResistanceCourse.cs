@@ -65,6 +65,10 @@ public sealed record ChannelEvidence(double AtSeconds, double Fall)
     private const double PressureFallsBar = 2.0;
     private const double AfterDropsSeconds = 3.0;
 
+    // the stream follows a pressure that comes back by spout and scale, and the flow is a slope over some of their readings
+    private const double FollowsSeconds = 2.0;
+    private const double HoleSeconds = 1.0;
+
     /// <summary>What a trace says of a channel; null where it says nothing of one.</summary>
     /// <param name="course">Its resistance (<see cref="ResistanceCourse"/>).</param>
     /// <param name="moments">Its moments, on the same clock.</param>
@@ -93,6 +97,7 @@ public sealed record ChannelEvidence(double AtSeconds, double Fall)
             if (
                 course[j].PressureBar > course[i].PressureBar + PressureRisesBar
                 || Enumerable.Range(i, j - i + 1).Any(k => course[k].PressureBar < course[i].PressureBar - PressureFallsBar)
+                || HasJustComeBack(course, i)
             )
                 continue;
             var fell =
@@ -102,5 +107,23 @@ public sealed record ChannelEvidence(double AtSeconds, double Fall)
         }
 
         return worst;
+    }
+
+    /// <summary>Whether the pressure has just come back, as at the second stroke of a lever: the resistance looks too high until
+    /// the stream has followed, and its fall from there is no channel's.</summary>
+    private static bool HasJustComeBack(IReadOnlyList<ResistancePoint> course, int at)
+    {
+        var since = course[at].Seconds - FollowsSeconds;
+        for (var k = at; k > 0 && course[k].Seconds > since; k--)
+        {
+            // where nothing flowed there are no points
+            if (
+                course[k - 1].Seconds < course[k].Seconds - HoleSeconds
+                || course[k - 1].PressureBar < course[at].PressureBar - PressureFallsBar
+            )
+                return true;
+        }
+
+        return false;
     }
 }
