@@ -118,7 +118,7 @@ test('a pull is tasted, its advice used, and the next shot says whether it worke
   await page.getByRole('radio', { name: 'Early peak, long ease', exact: true }).check();
   await pull();
   const why = page.getByRole('region', { name: 'Why' });
-  await expect(why).toContainText('From the trace alone');
+  await expect(why).toContainText('from the trace alone');
   await taste('clear');
   // what the stand-in did that morning decides which cause stands first; the advice for it is used, whatever it is
   await why.getByRole('button', { name: 'Use this for the next shot' }).click();

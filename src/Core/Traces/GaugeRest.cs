@@ -1,3 +1,5 @@
+using MathNet.Numerics;
+
 namespace RuddySpring.Core.Traces;
 
 /// <summary>
@@ -16,7 +18,7 @@ public static class GaugeRest
     public const double LeastBar = 0.12;
 
     private const double SteadySeconds = 1.0;
-    private const double TrendBar = 0.1;
+    private const double TrendBar = 0.15; // from one end of those seconds to the other
     private const double SteadyBar = 0.2;
     private const double OneEndBar = 0.7;
     private const double AgreesBar = 0.3;
@@ -57,12 +59,9 @@ public static class GaugeRest
         var level = Hampel.Median([.. few.Select(i => pressure.Values[At(i)])]);
         if (few.Any(i => Math.Abs(pressure.Values[At(i)] - level) > SteadyBar))
             return null;
-        // still draining is not at rest
-        double Part(int third) =>
-            Hampel.Median([
-                .. few.Skip(third * few.Count / 3).Take(Math.Max(1, few.Count / 3)).Select(i => pressure.Values[At(i)]),
-            ]);
-        if (Math.Abs(Part(0) - Part(2)) > TrendBar)
+        // still draining is not at rest: by its line, as medians of a few noisy readings differ by chance
+        var (_, perSecond) = Fit.Line([.. few.Select(Since)], [.. few.Select(i => pressure.Values[At(i)])]);
+        if (Math.Abs(perSecond) * Since(few[^1]) > TrendBar)
             return null;
         // a gauge that drains slowly rests only at the very end
         if (fromEnd)
