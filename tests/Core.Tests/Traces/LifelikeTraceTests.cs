@@ -92,7 +92,9 @@ public sealed class LifelikeTraceTests
                     Near(truth.Ease, found.Ease, 1.3, "ease"); // a slow turn in noise
                     // figures
                     Near(pull.CupGrams, measures.CupGrams, 0.2, "cup");
-                    Near(pull.PeakBar, measures.PeakBar, 0.2, "peak pressure");
+                    // a rest too small to be believed is left in
+                    var left = Math.Abs(pull.GaugeRestBar) < GaugeRest.LeastBar ? pull.GaugeRestBar : 0;
+                    Near(pull.PeakBar + left, measures.PeakBar, 0.2, "peak pressure");
                     Near(
                         pull.TrueGrams(pull.StopAt) / (pull.StopAt - pull.DropsAt),
                         measures.MeanFlowGramsPerS,
