@@ -94,7 +94,7 @@ public static class LedgerEndpoints
 
     /// <summary>
     /// Opens the connection once for all that is asked: every opening prepares it anew. It keeps as much of the file in memory
-    /// as one index of 100 000 shots takes: a filter goes through all of it, and would read it anew each time from a smaller cache.
+    /// as one index of 100 000 shots takes. A filter goes through all of it, and would read it anew from a smaller cache.
     /// </summary>
     private static async Task<T> OnOneConnectionAsync<T>(RuddyContext db, Func<Task<T>> ask, CancellationToken cancel)
     {
