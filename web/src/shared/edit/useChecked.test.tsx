@@ -9,7 +9,11 @@ import { useChecked } from './useChecked';
 
 type Taste = { sour: number | null; body: number | null; words: string[] };
 
-const schema = z.object({ sour: z.nullable(z.number()), body: z.nullable(z.number()), words: z.array(z.string()) });
+const schema = z.object({
+  sour: z.nullable(z.number()),
+  body: z.nullable(z.number()),
+  words: z.array(z.string().check(z.trim())),
+});
 const untasted: Taste = { sour: null, body: null, words: [] };
 
 /** A form over something kept; what is kept can be changed from outside. */
@@ -60,4 +64,15 @@ test('what is set back is no longer typed', () => {
   act(() => now().set('sour', 2));
   act(() => now().set('sour', null));
   expect(now().typed()).toEqual({});
+});
+
+test('what was tidied on its way is not taken for something typed since', async () => {
+  const { now } = formOver(untasted);
+  act(() => now().set('words', ['plum ']));
+  let sent!: Taste;
+  await act(() => now().submit((_, all) => (sent = structuredClone(all)))());
+  expect(sent.words).toEqual(['plum']);
+  act(() => now().keptAs(sent));
+  expect(now().form.getValues('words')).toEqual(['plum']);
+  expect(now().changed).toBe(false);
 });

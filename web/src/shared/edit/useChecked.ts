@@ -28,7 +28,12 @@ export function useChecked<T extends FieldValues>(schema: z.ZodMiniType<T, T>, s
     typed: () => typedOf(form.getValues()),
     /** All of something new, what was typed of something kept; and all as it stands. */
     submit: (save: (change: Partial<T>, all: T) => void) =>
-      form.handleSubmit((all) => save(start ? typedOf(all) : all, all)),
+      form.handleSubmit((all) => {
+        // what the check tidied, as the blanks round a name, is tidied in the form too
+        for (const field of Object.keys(all) as Path<T>[])
+          if (JSON.stringify(all[field]) !== JSON.stringify(form.getValues(field))) set(field, all[field]);
+        save(start ? typedOf(all) : all, all);
+      }),
     /** What is wrong with a field before it is sent. */
     problem: (field: Path<T>) => errors[field]?.message as string | undefined,
     kept,

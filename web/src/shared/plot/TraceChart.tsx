@@ -110,7 +110,7 @@ export function TraceDrawing({
       const from = Math.min(px + 3, right - width);
       return { ...mark, px, label, from, to: from + width };
     });
-  const lines = staggered(wide, [[], [], []]);
+  const lines = staggered(wide, 3);
   const placed = wide.map((mark, i) => ({ ...mark, labelX: mark.from, labelY: split + 16 + linePx * lines[i]! }));
   // a third line of labels makes the drawing higher, not the cup's part of it lower
   const third = linePx * Math.max(0, Math.max(0, ...lines) - 1);

@@ -28,11 +28,11 @@ export interface Span {
 }
 
 /**
- * For each label, from left to right, the first of several lines of text on which it is free of what stands there; where
+ * For each label, from left to right, the first of so many lines of text on which it is free of those before it; where
  * none is, the line that is taken least far.
  */
-export function staggered(labels: readonly Span[], lines: readonly (readonly Span[])[]): number[] {
-  const taken = lines.map((spans) => [...spans]);
+export function staggered(labels: readonly Span[], lines: number): number[] {
+  const taken: Span[][] = Array.from({ length: lines }, () => []);
   return labels.map((label) => {
     const free = taken.findIndex((spans) => spans.every(({ from, to }) => to <= label.from || from >= label.to));
     const ends = taken.map((spans) => Math.max(-Infinity, ...spans.map(({ to }) => to)));
