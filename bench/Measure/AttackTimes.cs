@@ -38,7 +38,9 @@ internal static class AttackTimes
             Console.Error.WriteLine(fault);
         rows.Add(Row.AtMost("120 kills: what was lost, doubled or not whole", kills.Faults.Count, "faults", 0));
         rows.Add(Row.AtMost("120 kills: most that was lost of a running pull", kills.MostLostSeconds, "s", Kills.MostLost));
-        rows.Add(Row.AtMost("120 kills: slowest start after one", kills.LongestStartSeconds, "s", Kills.LongestStart));
+        rows.Add(
+            Row.AtMost("120 kills: slowest start after one, processor time", kills.LongestStartSeconds, "s", Kills.LongestStart)
+        );
 
         var data = await DataKills.RunAsync(80, Seed);
         foreach (var fault in data.Faults)

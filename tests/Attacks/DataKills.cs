@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Text;
 using RuddySpring.Core;
 using RuddySpring.Server.Hosting;
@@ -68,9 +67,7 @@ public static class DataKills
             await work;
         }
 
-        var clock = Stopwatch.StartNew();
         using var again = await ServerProcess.StartAsync(folder);
-        var took = clock.Elapsed.TotalSeconds;
         var shots = (int)(await again.GetAsync("/api/shots?size=1"))["total"]!;
         if (shots != whole && shots != whole - Fewer)
             faults.Add($"{shots} shots are neither {whole} nor {whole - Fewer}");
@@ -85,9 +82,9 @@ public static class DataKills
         // and one that is taken now has everything
         if ((await again.PostAsync("/api/storage/backups")).Status != 200)
             faults.Add("no backup could be taken after the kill");
-        if (took > Kills.LongestStart)
-            faults.Add($"a start after a kill took {took:0.0} s");
-        return took;
+        if (again.StartSeconds > Kills.LongestStart)
+            faults.Add($"a start after a kill took {again.StartSeconds:0.0} s of the processor");
+        return again.StartSeconds;
     }
 
     private const int Fewer = 5;

@@ -28,6 +28,9 @@ public sealed class ServerProcess : IDisposable
 
     public Uri Address => Http.BaseAddress!;
 
+    /// <summary>Processor time that it needed before it listened, s: what else the machine was busy with is not in it.</summary>
+    public double StartSeconds { get; private set; }
+
     /// <summary>What it has said on its error output.</summary>
     public string Errors
     {
@@ -86,7 +89,7 @@ public sealed class ServerProcess : IDisposable
     )
     {
         var server = Launch(folder, arguments, diskKilobytes);
-        await server.ListeningAsync(TimeSpan.FromSeconds(40));
+        await server.ListeningAsync(TimeSpan.FromSeconds(120));
         return server;
     }
 
@@ -104,6 +107,7 @@ public sealed class ServerProcess : IDisposable
                 continue;
             }
 
+            StartSeconds = Process.TotalProcessorTime.TotalSeconds;
             Http = new HttpClient { BaseAddress = new Uri(line["Listening on ".Length..]), Timeout = TimeSpan.FromSeconds(30) };
             return;
         }

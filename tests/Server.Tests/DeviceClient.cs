@@ -43,7 +43,7 @@ public sealed class DeviceClient : IDisposable
     }
 
     /// <summary>Waits until the server has closed the connection.</summary>
-    public async Task ClosedAsync() => await _listening!.WaitAsync(TimeSpan.FromSeconds(10));
+    public async Task ClosedAsync() => await _listening!.WaitAsync(TimeSpan.FromSeconds(60));
 
     /// <summary>Vanishes without a word.</summary>
     public void Vanish() => _socket.Abort();

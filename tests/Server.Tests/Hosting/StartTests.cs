@@ -85,7 +85,7 @@ public sealed class StartTests : IDisposable
         await LiveServer.UntilAsync(() => Task.FromResult(said.Count > 0), "it says that it waits");
         Assert.Contains("Waiting for another Ruddy Spring", said[0], StringComparison.Ordinal);
         first.Dispose();
-        (await second.WaitAsync(TimeSpan.FromSeconds(10))).Dispose();
+        (await second.WaitAsync(TimeSpan.FromSeconds(60))).Dispose();
         Assert.Single(said);
     }
 
@@ -98,7 +98,7 @@ public sealed class StartTests : IDisposable
             "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER NOT NULL CONSTRAINT PK___EFMigrationsLock PRIMARY "
                 + "KEY, Timestamp TEXT NOT NULL); INSERT OR REPLACE INTO __EFMigrationsLock VALUES (1, '2026-01-01');"
         );
-        await Task.Run(Start).WaitAsync(TimeSpan.FromSeconds(20));
+        await Task.Run(Start).WaitAsync(TimeSpan.FromSeconds(60));
         Assert.True(Count("Shots") > 30);
     }
 
@@ -176,7 +176,7 @@ public sealed class StartTests : IDisposable
         await screen.StartAsync();
         Assert.StartsWith(
             "The database is damaged. Stop the application",
-            await told.Task.WaitAsync(TimeSpan.FromSeconds(20)),
+            await told.Task.WaitAsync(TimeSpan.FromSeconds(60)),
             StringComparison.Ordinal
         );
     }

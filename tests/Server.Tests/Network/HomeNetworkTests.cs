@@ -410,7 +410,7 @@ public sealed class HomeNetworkTests
     /// <summary>Reads until the other end hangs up.</summary>
     private static async Task ListenAsync(ClientWebSocket socket)
     {
-        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(10));
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(60));
         var buffer = new byte[1024];
         while ((await socket.ReceiveAsync(buffer, patience.Token)).MessageType != WebSocketMessageType.Close) { }
     }
@@ -438,7 +438,7 @@ public sealed class HomeNetworkTests
 
     private static async Task UntilAsync(Func<bool> isSo)
     {
-        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(30));
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(60));
         while (!isSo())
             await Task.Delay(20, patience.Token);
     }

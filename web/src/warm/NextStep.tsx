@@ -33,9 +33,16 @@ export function NextStep({ session, nowMs, actions, chosen, choose }: Props) {
   const busy = actions.tick.isPending;
   const tick = (what: 'begin' | 'done' | 'skip') => {
     if (!shown || busy) return;
-    choose(null);
-    setAgo(0);
-    actions.tick.mutate({ do: what, key: shown.key, secondsAgo: ago * 60 });
+    // the step stays in view until it is known to be kept
+    actions.tick.mutate(
+      { do: what, key: shown.key, secondsAgo: ago * 60 },
+      {
+        onSuccess: () => {
+          choose(null);
+          setAgo(0);
+        },
+      },
+    );
   };
 
   const begins = shown !== undefined && timed.has(shown.kind) && shown.state === 'Due';

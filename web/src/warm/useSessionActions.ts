@@ -6,9 +6,9 @@ type Session = Schemas['SessionView'];
 /** Everything that can be done to the session; each answer is the session as it then stands. */
 export function useSessionActions() {
   const queries = useQueryClient();
-  const kept = async (next: Session) => {
+  const kept = (next: Session) => {
     queries.setQueryData(['session'], next);
-    await queries.invalidateQueries({ queryKey: ['prepare'] });
+    void queries.invalidateQueries({ queryKey: ['prepare'] });
   };
   const tick = useMutation({
     mutationFn: (what: { do: 'begin' | 'done' | 'skip'; key: string; secondsAgo: number }) =>
