@@ -10,16 +10,11 @@
   document.documentElement.classList.toggle('dark', dark);
 })();
 
-// What every page shows is asked for while the page's own scripts still come (see src/shared/api/early.ts).
-window.early = {};
-['/api/household', '/api/prepare', '/api/session', '/api/bench'].forEach(function (path) {
-  var early = (window.early[path] = {});
-  early.coming = fetch(path)
-    .then(function (answer) {
-      return answer.text().then(function (text) {
-        if (answer.ok) early.text = text;
-        return new Response(text || null, { status: answer.status, headers: answer.headers });
-      });
-    })
-    .catch(function () {});
-});
+// What every page shows is asked for while the page's own scripts still come (see takeEarly in src/shared/api/queries.ts).
+window.early = fetch('/api/every-page')
+  .then(function (answer) {
+    return answer.ok ? answer.json() : null;
+  })
+  .catch(function () {
+    return null;
+  });

@@ -2,10 +2,11 @@ import '@fontsource-variable/archivo/wdth.css';
 import './theme/generated/ground.css';
 import { ChakraProvider } from '@chakra-ui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { StrictMode, useLayoutEffect } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App, fetchPage } from './App';
-import { askEarly, takeEarly } from './shared/api/queries';
+import { drawingBegins, drawn } from './shared/api/firstPaint';
+import { takeEarly } from './shared/api/queries';
 import { UnitsOfBrewer } from './shared/units/units';
 import { system } from './theme/system';
 
@@ -20,7 +21,14 @@ const queries = new QueryClient({
 /** How long an empty page waits for its answers before it says that it waits, ms. */
 const patience = 300;
 
-const draw = () =>
+/** Tells when the page is drawn. */
+function Drawn() {
+  useLayoutEffect(() => void drawn(), []);
+  return null;
+}
+
+const draw = () => {
+  drawingBegins();
   createRoot(document.getElementById('root')!).render(
     <StrictMode>
       <ChakraProvider value={system}>
@@ -30,18 +38,17 @@ const draw = () =>
           </UnitsOfBrewer>
         </QueryClientProvider>
       </ChakraProvider>
+      <Drawn />
     </StrictMode>,
   );
+};
 
 // drawn once and whole: a frame that waits for its page and the page for its numbers are three drawings, which a slow
 // phone takes a second longer for
-const page = fetchPage();
-const answers = takeEarly(queries) ? undefined : askEarly(queries);
-if (!page && !answers) draw();
-else
-  void Promise.race([Promise.allSettled([page, answers]), new Promise((late) => setTimeout(late, patience))]).then(
-    draw,
-  );
+void Promise.race([
+  Promise.allSettled([fetchPage(), takeEarly(queries)]),
+  new Promise((late) => setTimeout(late, patience)),
+]).then(draw);
 
 // only where nobody can change the page on its way: HTTPS, or this machine itself
 if (import.meta.env.PROD && isSecureContext && 'serviceWorker' in navigator)

@@ -23,6 +23,7 @@ using RuddySpring.Server.Prepare;
 using RuddySpring.Server.Pull;
 using RuddySpring.Server.Reasoning;
 using RuddySpring.Server.Sessions;
+using RuddySpring.Server.Shell;
 using RuddySpring.Server.Storage;
 using RuddySpring.Server.Tasting;
 using RuddySpring.Server.Trends;
@@ -237,6 +238,7 @@ public static class RuddyServer
         FrontEnd.Use(app, options.WebRoot);
 
         var api = app.MapGroup("/api");
+        api.MapEveryPage();
         api.MapHousehold();
         api.MapBench();
         api.MapMachines();

@@ -53,9 +53,7 @@ public static class HouseholdEndpoints
 
     public static void MapHousehold(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/household", async (RuddyContext db, ServerOptions options, CancellationToken cancel) =>
-            View(await db.Households.AsNoTracking().SingleAsync(cancel), options)
-        );
+        api.MapGet("/household", CurrentAsync);
         api.MapPost("/sample/open", async (SampleBench sample, HttpRequest request, CancellationToken cancel) =>
                 await sample.OpenAsync($"{request.Scheme}://{request.Host}", cancel)
             )
@@ -94,6 +92,10 @@ public static class HouseholdEndpoints
             }
         );
     }
+
+    /// <summary>The household as it stands.</summary>
+    public static async Task<HouseholdView> CurrentAsync(RuddyContext db, ServerOptions options, CancellationToken cancel) =>
+        View(await db.Households.AsNoTracking().SingleAsync(cancel), options);
 
     private static HouseholdView View(Store.Entities.Household row, ServerOptions options) =>
         new(

@@ -14,14 +14,7 @@ public static class SessionEndpoints
     public static void MapSessions(this IEndpointRouteBuilder api)
     {
         var session = api.MapGroup("/session");
-        session.MapGet("", async (SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
-        {
-            var row = await MachineAsync(db, cancel);
-            return SessionMapping.View(
-                desk,
-                await desk.OpenAsync(row.Id, cancel, tracked: false) ?? await desk.ProposalAsync(row, cancel)
-            );
-        });
+        session.MapGet("", CurrentAsync);
 
         // what would come of other wants, without keeping them
         session.MapPost("/preview", async (SessionRequest request, SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
@@ -90,14 +83,23 @@ public static class SessionEndpoints
             ChangeAsync(desk, db, s => s.EndedAt = time.GetUtcNow().UtcDateTime, cancel)
         );
         session.MapGet("/plan.ics", async (SessionDesk desk, RuddyContext db, CancellationToken cancel) =>
-        {
-            var row = await MachineAsync(db, cancel);
-            var view = SessionMapping.View(
-                desk,
-                await desk.OpenAsync(row.Id, cancel, tracked: false) ?? await desk.ProposalAsync(row, cancel)
-            );
-            return TypedResults.File(SessionCalendar.Write(view), SessionCalendar.MediaType, "session.ics");
-        });
+            TypedResults.File(
+                SessionCalendar.Write(await CurrentAsync(desk, db, cancel)),
+                SessionCalendar.MediaType,
+                "session.ics"
+            )
+        );
+    }
+
+    /// <summary>The session under way on the sheet's machine, or as it would be planned now.</summary>
+    /// <exception cref="NotThereException">There is no machine yet.</exception>
+    public static async Task<SessionView> CurrentAsync(SessionDesk desk, RuddyContext db, CancellationToken cancel)
+    {
+        var row = await MachineAsync(db, cancel);
+        return SessionMapping.View(
+            desk,
+            await desk.OpenAsync(row.Id, cancel, tracked: false) ?? await desk.ProposalAsync(row, cancel)
+        );
     }
 
     /// <summary>The machine that the sheet is about.</summary>

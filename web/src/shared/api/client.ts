@@ -1,6 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './generated/schema';
-import { comingEarly } from './early';
+import { untilShown } from './firstPaint';
 import { markSignedOut } from '../access/signedOut';
 import { inOurUnits } from '../units/marks';
 
@@ -18,8 +18,8 @@ export class Problem extends Error {
 }
 
 async function ask(request: Request) {
-  const path = request.method === 'GET' ? request.url.slice(location.origin.length) : '';
-  return (await comingEarly(path)) ?? fetch(request);
+  await untilShown();
+  return fetch(request);
 }
 
 export const api = createClient<paths>({ baseUrl: '', fetch: ask });

@@ -1,30 +1,27 @@
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query';
 import { api, data, type Schemas } from './client';
-import { allEarly } from './early';
 
 const household = queryOptions({ queryKey: ['household'], queryFn: () => data(api.GET('/api/household')) });
 const bench = queryOptions({ queryKey: ['bench'], queryFn: () => data(api.GET('/api/bench')) });
 const sheet = queryOptions({ queryKey: ['prepare'], queryFn: () => data(api.GET('/api/prepare')), retry: false });
 const session = queryOptions({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')), retry: false });
 
-/** What every page shows, and where first.js asked for it. */
-const everywhere = [
-  { path: '/api/household', query: household },
-  { path: '/api/prepare', query: sheet },
-  { path: '/api/session', query: session },
-  { path: '/api/bench', query: bench },
-];
-
-/** Takes the answers for what every page shows, if all of them came while the scripts did. */
-export function takeEarly(queries: QueryClient): boolean {
-  const answers = allEarly(everywhere.map((one) => one.path));
-  answers?.forEach((answer, i) => queries.setQueryData<unknown>(everywhere[i]!.query.queryKey, answer));
-  return answers !== null;
+/**
+ * Takes what every page shows, which first.js asked for while the scripts came. What it was not told is asked for where it
+ * is shown.
+ */
+export async function takeEarly(queries: QueryClient) {
+  const answer = await (window as { early?: Promise<Schemas['EveryPageView'] | null> }).early;
+  if (!answer) return;
+  for (const [{ queryKey }, told] of [
+    [household, answer.household],
+    [bench, answer.bench],
+    [sheet, answer.prepare],
+    [session, answer.session],
+  ] as const)
+    // a page that did not wait for it may have asked meanwhile
+    if (told && queries.getQueryData(queryKey) === undefined) queries.setQueryData<unknown>(queryKey, told);
 }
-
-/** Asks for what every page shows; ends when all answers are there. */
-export const askEarly = (queries: QueryClient) =>
-  Promise.all(everywhere.map(({ query }) => queries.prefetchQuery(query as typeof household)));
 
 /** Takes a bench that was changed as the newest; whatever else may hang on it is asked for again. */
 export function keepBench(queries: QueryClient, changed: Schemas['BenchView']) {

@@ -1,22 +1,58 @@
 // @vitest-environment jsdom
 import { readFileSync } from 'node:fs';
 import { QueryClient } from '@tanstack/react-query';
-import { expect, it, vi } from 'vitest';
+import { beforeEach, expect, it, vi } from 'vitest';
+import { takeEarly } from './queries';
 
-it('what first.js asks for is all that every page shows, and stands in the cache without another question', async () => {
-  const asked: string[] = [];
-  vi.stubGlobal('matchMedia', () => ({ matches: false }));
-  vi.stubGlobal('fetch', (path: string) => {
+const told = { household: { name: 'Hut' }, bench: { machines: [] }, prepare: { version: 3 }, session: { id: null } };
+let queries: QueryClient;
+let asked: string[];
+
+/** Runs first.js as the page does, with a server that answers so. */
+function first(answer: () => Response | Promise<Response>) {
+  vi.stubGlobal('fetch', async (path: string) => {
     asked.push(path);
-    return Promise.resolve(new Response(JSON.stringify({ path })));
+    return answer();
   });
   window.eval(readFileSync('public/first.js', 'utf8'));
-  const early = (window as unknown as { early: Record<string, { coming: Promise<unknown> }> }).early;
-  await Promise.all(Object.values(early).map((one) => one.coming));
+}
 
-  const queries = new QueryClient();
-  const { takeEarly } = await import('./queries');
-  expect(takeEarly(queries)).toBe(true);
-  const shown = queries.getQueryCache().getAll();
-  expect(shown.map((query) => (query.state.data as { path: string }).path).sort()).toEqual([...asked].sort());
+const kept = () => queries.getQueryCache().getAll();
+
+beforeEach(() => {
+  queries = new QueryClient();
+  asked = [];
+  vi.stubGlobal('matchMedia', () => ({ matches: false }));
+});
+
+it('what every page shows comes in one answer and stands in the cache without another question', async () => {
+  first(() => new Response(JSON.stringify(told)));
+  await takeEarly(queries);
+  expect(asked).toEqual(['/api/every-page']);
+  expect(Object.fromEntries(kept().map((one) => [one.queryKey.join(), one.state.data]))).toEqual(told);
+});
+
+it('without a machine there is no sheet and no session, and both are left to be asked for', async () => {
+  first(() => new Response(JSON.stringify({ ...told, prepare: null, session: null })));
+  await takeEarly(queries);
+  expect(kept().map((one) => one.queryKey.join())).toEqual(['household', 'bench']);
+});
+
+it('a server that refuses, does not answer or answers something else leaves all to be asked for', async () => {
+  for (const answer of [
+    () => new Response('{}', { status: 401 }),
+    () => Promise.reject(new TypeError('away')),
+    () => new Response('<html>'),
+  ]) {
+    first(answer);
+    await takeEarly(queries);
+    expect(kept()).toEqual([]);
+  }
+});
+
+it('what was asked for meanwhile is newer and stays', async () => {
+  first(() => new Response(JSON.stringify(told)));
+  queries.setQueryData(['prepare'], { version: 4 });
+  await takeEarly(queries);
+  expect(queries.getQueryData(['prepare'])).toEqual({ version: 4 });
 });

@@ -1,5 +1,6 @@
 import type { HubConnection } from '@microsoft/signalr';
 import { useEffect, useSyncExternalStore } from 'react';
+import { untilShown } from '../api/firstPaint';
 import { markSignedOut } from '../access/signedOut';
 import type { Schemas } from '../api/client';
 
@@ -154,6 +155,7 @@ class LiveFeed {
   private async begin() {
     for (;;) {
       try {
+        await untilShown();
         const { HubConnectionBuilder, LogLevel } = await import('@microsoft/signalr');
         const hub = new HubConnectionBuilder()
           .withUrl('/live')

@@ -4,6 +4,41 @@
  */
 
 export interface paths {
+    "/api/every-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EveryPageView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/household": {
         parameters: {
             query?: never;
@@ -11,6 +46,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The household as it stands. */
         get: {
             parameters: {
                 query?: never;
@@ -4870,6 +4906,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The session under way on the sheet's machine, or as it would be planned now. */
         get: {
             parameters: {
                 query?: never;
@@ -7004,6 +7041,13 @@ export interface components {
              * @description Milk as it is drunk, degC, 40 to 75; null for what is usual for its kind.
              */
             milkToC?: null | number;
+        };
+        /** @description What every page shows, as it is told one by one elsewhere. */
+        EveryPageView: {
+            household: components["schemas"]["HouseholdView"];
+            bench: components["schemas"]["BenchView"];
+            prepare: null | components["schemas"]["SheetAnswer"];
+            session: null | components["schemas"]["SessionView"];
         };
         /** @description A point of the resistance that was to be expected. */
         ExpectedPoint: {
