@@ -7,7 +7,7 @@ namespace RuddySpring.Measure;
 internal static class LedgerTimes
 {
     private const int Shots = 100_000;
-    private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(3);
+    private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(6);
 
     private sealed record Question(string Name, string Path, string Where, string Order, int Page = 0);
 
@@ -142,7 +142,7 @@ internal static class LedgerTimes
     }
 
     /// <summary>The server, plain SQL by itself and plain SQL behind a bare server in turn, ms each, once all are warm: the
-    /// runtime compiles what is used often anew, beside the answers, for a second or so.</summary>
+    /// runtime compiles what is used often anew, beside the answers, for its first two hundred or so.</summary>
     /// <exception cref="InvalidOperationException">They answer differently.</exception>
     private static async Task<(List<double> Asked, List<double> Answered, List<double> Fetched)> InTurnAsync(
         HttpClient http,
