@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { App, fetchPage } from './App';
 import { drawingBegins, drawn } from './shared/api/firstPaint';
 import { takeEarly } from './shared/api/queries';
+import { predictionOf } from './shared/sheet/prediction';
 import { UnitsOfBrewer } from './shared/units/units';
 import { system } from './theme/system';
 
@@ -45,10 +46,13 @@ const draw = () => {
 
 // drawn once and whole: a frame that waits for its page and the page for its numbers are three drawings, which a slow
 // phone takes a second longer for
-void Promise.race([
-  Promise.allSettled([fetchPage(), takeEarly(queries)]),
-  new Promise((late) => setTimeout(late, patience)),
-]).then(draw);
+const told = takeEarly(queries).then((sheet) => {
+  // the shot that it would make is worked out while the page is drawn
+  if (sheet && location.pathname === '/prepare') void queries.prefetchQuery(predictionOf(sheet));
+});
+void Promise.race([Promise.allSettled([fetchPage(), told]), new Promise((late) => setTimeout(late, patience))]).then(
+  draw,
+);
 
 // only where nobody can change the page on its way: HTTPS, or this machine itself
 if (import.meta.env.PROD && isSecureContext && 'serviceWorker' in navigator)

@@ -8,11 +8,11 @@ const session = queryOptions({ queryKey: ['session'], queryFn: () => data(api.GE
 
 /**
  * Takes what every page shows, which first.js asked for while the scripts came. What it was not told is asked for where it
- * is shown.
+ * is shown. Gives back the sheet, if there is one.
  */
 export async function takeEarly(queries: QueryClient) {
   const answer = await (window as { early?: Promise<Schemas['EveryPageView'] | null> }).early;
-  if (!answer) return;
+  if (!answer) return null;
   for (const [{ queryKey }, told] of [
     [household, answer.household],
     [bench, answer.bench],
@@ -21,6 +21,7 @@ export async function takeEarly(queries: QueryClient) {
   ] as const)
     // a page that did not wait for it may have asked meanwhile
     if (told && queries.getQueryData(queryKey) === undefined) queries.setQueryData<unknown>(queryKey, told);
+  return answer.prepare?.sheet ?? null;
 }
 
 /** Takes a bench that was changed as the newest; whatever else may hang on it is asked for again. */
