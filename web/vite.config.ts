@@ -15,22 +15,6 @@ const lettersFirst: Plugin = {
   },
 };
 
-/** The few styles that do not come with the scripts stand in the page itself. */
-const stylesInside: Plugin = {
-  name: 'styles-inside',
-  transformIndexHtml: {
-    order: 'post',
-    handler(html, { bundle }) {
-      return html.replace(/<link rel="stylesheet"[^>]*href="\/([^"]+)">/, (link, file: string) => {
-        const styles = bundle?.[file];
-        if (styles?.type !== 'asset') return link;
-        delete bundle![file];
-        return `<style>${String(styles.source)}</style>`;
-      });
-    },
-  },
-};
-
 /**
  * Tells the browser to compile every function while its file comes, beside the page's own thread, instead of each at its
  * first call on it. Functions that are never called are compiled too, by a thread that has nothing else to do then. The
@@ -48,7 +32,7 @@ const compiledAhead: Plugin = {
 };
 
 export default defineConfig({
-  plugins: [react(), lettersFirst, stylesInside, compiledAhead],
+  plugins: [react(), lettersFirst, compiledAhead],
   build: {
     outDir: '../src/Server/wwwroot',
     emptyOutDir: true,

@@ -3,7 +3,7 @@ import { onceDrawn } from '../onceDrawn';
 let shown: Promise<void> | undefined;
 let done: (() => void) | undefined;
 
-/** How long the first drawing stands before anything else is asked for, ms: the hand comes before what the page adds later. */
+/** How long the first drawing stands before anything else is asked for, ms: the hand comes first. */
 const moment = 150;
 
 /** The longest that anything is held back, ms: a tab in the background paints nothing. */

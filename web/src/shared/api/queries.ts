@@ -7,8 +7,8 @@ const sheet = queryOptions({ queryKey: ['prepare'], queryFn: () => data(api.GET(
 const session = queryOptions({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')), retry: false });
 
 /**
- * Takes what every page shows, which first.js asked for while the scripts came. What it was not told is asked for where it
- * is shown. Gives back the sheet, if there is one.
+ * Takes what every page shows, which first.js asked for while the scripts came. What it was not told is asked for
+ * where it is shown. Gives back the sheet, if there is one.
  */
 export async function takeEarly(queries: QueryClient) {
   const answer = await (window as { early?: Promise<Schemas['EveryPageView'] | null> }).early;
