@@ -1,17 +1,44 @@
 import { queryOptions, useQuery, type QueryClient } from '@tanstack/react-query';
 import { api, data, type Schemas } from './client';
 
-const household = queryOptions({ queryKey: ['household'], queryFn: () => data(api.GET('/api/household')) });
-const bench = queryOptions({ queryKey: ['bench'], queryFn: () => data(api.GET('/api/bench')) });
-const sheet = queryOptions({ queryKey: ['prepare'], queryFn: () => data(api.GET('/api/prepare')), retry: false });
-const session = queryOptions({ queryKey: ['session'], queryFn: () => data(api.GET('/api/session')), retry: false });
+type EveryPage = Schemas['EveryPageView'];
+
+/** What first.js asked for while the scripts came; null where the server did not tell. */
+const early = () => (window as { early?: Promise<EveryPage | null> }).early;
+
+/** Each is good for one question. */
+const waiting = new Set<keyof EveryPage>(['household', 'bench', 'prepare', 'session']);
+
+/** A part of what every page shows: the answer that is on its way, and the server's own ever after. */
+const part =
+  <P extends keyof EveryPage>(name: P, ask: () => Promise<NonNullable<EveryPage[P]>>) =>
+  async () => {
+    const told = waiting.delete(name) ? (await early())?.[name] : null;
+    return told ?? ask();
+  };
+
+const household = queryOptions({
+  queryKey: ['household'],
+  queryFn: part('household', () => data(api.GET('/api/household'))),
+});
+const bench = queryOptions({ queryKey: ['bench'], queryFn: part('bench', () => data(api.GET('/api/bench'))) });
+const sheet = queryOptions({
+  queryKey: ['prepare'],
+  queryFn: part('prepare', () => data(api.GET('/api/prepare'))),
+  retry: false,
+});
+const session = queryOptions({
+  queryKey: ['session'],
+  queryFn: part('session', () => data(api.GET('/api/session'))),
+  retry: false,
+});
 
 /**
  * Takes what every page shows, which first.js asked for while the scripts came. What it was not told is asked for
  * where it is shown. Gives back the sheet, if there is one.
  */
 export async function takeEarly(queries: QueryClient) {
-  const answer = await (window as { early?: Promise<Schemas['EveryPageView'] | null> }).early;
+  const answer = await early();
   if (!answer) return null;
   for (const [{ queryKey }, told] of [
     [household, answer.household],
@@ -21,6 +48,7 @@ export async function takeEarly(queries: QueryClient) {
   ] as const)
     // a page that did not wait for it may have asked meanwhile
     if (told && queries.getQueryData(queryKey) === undefined) queries.setQueryData<unknown>(queryKey, told);
+  waiting.clear();
   return answer.prepare?.sheet ?? null;
 }
 
