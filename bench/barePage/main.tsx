@@ -2,14 +2,16 @@
 import { Button, ChakraProvider, createSystem, defaultBaseConfig } from '@chakra-ui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, RouterProvider } from 'react-router';
-
-const router = createBrowserRouter([{ path: '*', element: <Button>Ready</Button> }]);
+import { BrowserRouter, Route, Routes } from 'react-router';
 
 createRoot(document.getElementById('root')!).render(
   <ChakraProvider value={createSystem(defaultBaseConfig)}>
     <QueryClientProvider client={new QueryClient()}>
-      <RouterProvider router={router} />
+      <BrowserRouter>
+        <Routes>
+          <Route path="*" element={<Button>Ready</Button>} />
+        </Routes>
+      </BrowserRouter>
     </QueryClientProvider>
   </ChakraProvider>,
 );

@@ -1,6 +1,4 @@
 import { Box } from '@chakra-ui/react';
-import { useEffect } from 'react';
-import { useRouteError } from 'react-router';
 import { Button, Notice, PageTitle } from '../shared/ui/elements';
 import { TextLink } from '../shared/ui/TextLink';
 
@@ -16,13 +14,8 @@ export function NotThere() {
   );
 }
 
-/**
- * A page that broke: what stands round it, and a pull under way, go on. What broke is for the browser's console, not
- * for people.
- */
+/** A page that broke: what stands round it, and a pull under way, go on. */
 export function Broken() {
-  const error = useRouteError();
-  useEffect(() => console.error(error), [error]);
   return (
     <>
       <PageTitle title="This page stopped working" />

@@ -6,6 +6,7 @@ import { useShortcuts } from '../shared/keys/shortcuts';
 import { Notice } from '../shared/ui/elements';
 import { useLiveStatus } from '../shared/live/live';
 import { useAnythingSaid } from '../shared/ui/say';
+import { Boundary } from './Boundary';
 import { Rail } from './Rail';
 import { RunStrip } from './RunStrip';
 import { useVisitOver, VisitBar } from './Visit';
@@ -15,7 +16,7 @@ const KeyHelp = lazy(() => import('../shared/keys/KeyHelp'));
 
 /** The frame of every page: run strip on top, rail at the left, or a bar at the bottom on a phone. */
 export function Shell() {
-  const { pathname } = useLocation();
+  const { pathname, key } = useLocation();
   const pull = pathname.startsWith('/pull') || pathname.startsWith('/practice/');
   const status = useLiveStatus();
   useVisitOver();
@@ -51,7 +52,9 @@ export function Shell() {
               <Notice role="status">{trouble}</Notice>
             </Box>
           ))}
-          <Outlet />
+          <Boundary at={key}>
+            <Outlet />
+          </Boundary>
         </Box>
       </Flex>
       {said && (
