@@ -7,9 +7,20 @@ namespace RuddySpring.Measure;
 internal static class LedgerTimes
 {
     private const int Shots = 100_000;
-    private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(6);
+    private static readonly TimeSpan WarmUp = TimeSpan.FromSeconds(25);
 
-    private sealed record Question(string Name, string Path, string Where, string Order, int Page = 0);
+    private sealed record Question(string Name, string Path, string Where, string Order, int Page = 0)
+    {
+        /// <summary>The address of the server's own answer.</summary>
+        public Uri Asked { get; } = new(Path, UriKind.Relative);
+
+        /// <summary>The address of the bare server's.</summary>
+        public Uri Fetched { get; } =
+            new($"/?where={Uri.EscapeDataString(Where)}&order={Uri.EscapeDataString(Order)}&page={Page}", UriKind.Relative);
+
+        /// <summary>The answer of plain SQL.</summary>
+        public byte[] Answered(PlainLedger plain) => plain.Answer(Where, Order, Page);
+    }
 
     private static readonly Question[] Questions =
     [
@@ -55,6 +66,7 @@ internal static class LedgerTimes
             rows.Add(Row.AtMost("server: start to first answer", start.Elapsed.TotalSeconds, "s", 2.5));
             using var plain = new PlainLedger(folder);
             await using var bare = await PlainServer.StartAsync(folder);
+            await WarmAsync(http, plain, bare.Http);
             foreach (var question in Questions)
             {
                 var (asked, answered, fetched) = await InTurnAsync(http, plain, bare.Http, question, quick ? 60 : 200);
@@ -141,9 +153,20 @@ internal static class LedgerTimes
         return took;
     }
 
-    /// <summary>The server, plain SQL by itself and plain SQL behind a bare server in turn, ms each, once all are warm: the
-    /// runtime compiles what is used often anew, beside the answers, for its first two hundred or so.</summary>
+    /// <summary>Asks all three everything until they are warm: the runtime compiles what is used often anew, beside the
+    /// answers.</summary>
     /// <exception cref="InvalidOperationException">They answer differently.</exception>
+    private static async Task WarmAsync(HttpClient http, PlainLedger plain, HttpClient bare)
+    {
+        foreach (var question in Questions)
+            if (!PlainLedger.Same(await http.GetByteArrayAsync(question.Asked), question.Answered(plain)))
+                throw new InvalidOperationException($"The server and plain SQL answer {question.Name} differently.");
+        for (var start = Stopwatch.GetTimestamp(); Stopwatch.GetElapsedTime(start) < WarmUp; )
+            foreach (var question in Questions)
+                await InTurnAsync(http, plain, bare, question, 1);
+    }
+
+    /// <summary>The server, plain SQL by itself and plain SQL behind a bare server in turn, ms each.</summary>
     private static async Task<(List<double> Asked, List<double> Answered, List<double> Fetched)> InTurnAsync(
         HttpClient http,
         PlainLedger plain,
@@ -153,24 +176,15 @@ internal static class LedgerTimes
     )
     {
         var (asked, answered, fetched) = (new List<double>(), new List<double>(), new List<double>());
-        var sameFetched = new Uri(
-            $"/?where={Uri.EscapeDataString(question.Where)}&order={Uri.EscapeDataString(question.Order)}&page={question.Page}",
-            UriKind.Relative
-        );
-        var start = Stopwatch.GetTimestamp();
-        for (var i = 0; asked.Count < times; i++)
+        for (var i = 0; i < times; i++)
         {
             var from = Stopwatch.GetTimestamp();
-            var answer = await http.GetByteArrayAsync(new Uri(question.Path, UriKind.Relative));
+            await http.GetByteArrayAsync(question.Asked);
             var between = Stopwatch.GetTimestamp();
-            var same = plain.Answer(question.Where, question.Order, question.Page);
+            question.Answered(plain);
             var after = Stopwatch.GetTimestamp();
-            await bare.GetByteArrayAsync(sameFetched);
+            await bare.GetByteArrayAsync(question.Fetched);
             var end = Stopwatch.GetTimestamp();
-            if (i == 0 && !PlainLedger.Same(answer, same))
-                throw new InvalidOperationException($"The server and plain SQL answer {question.Name} differently.");
-            if (Stopwatch.GetElapsedTime(start) < WarmUp)
-                continue;
             asked.Add(Stopwatch.GetElapsedTime(from, between).TotalMilliseconds);
             answered.Add(Stopwatch.GetElapsedTime(between, after).TotalMilliseconds);
             fetched.Add(Stopwatch.GetElapsedTime(after, end).TotalMilliseconds);

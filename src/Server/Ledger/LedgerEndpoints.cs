@@ -51,7 +51,7 @@ public static class LedgerEndpoints
     }
 
     /// <summary>A page; counting all that fits may take longer than reading it, and can be asked apart.</summary>
-    private static Task<LedgerPage> PageAsync(
+    private static Task<JsonAtOnce<LedgerPage>> PageAsync(
         RuddyContext db,
         [AsParameters] LedgerFilter filter,
         CancellationToken cancel,
@@ -76,7 +76,9 @@ public static class LedgerEndpoints
                     order == LedgerOrder.Date && page == 0 && rows.Count <= size ? new LedgerTotal(rows.Count, false)
                     : count ? Total(await filter.CountAsync(db, shots, MostCounted + 1, cancel))
                     : null;
-                return new LedgerPage(total?.Total, total?.IsMore ?? false, rows.Count > size, page, size, [.. rows.Take(size)]);
+                return new JsonAtOnce<LedgerPage>(
+                    new(total?.Total, total?.IsMore ?? false, rows.Count > size, page, size, [.. rows.Take(size)])
+                );
             },
             cancel
         );

@@ -16,6 +16,22 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
     }
 
     [Fact]
+    public async Task A_page_comes_in_one_piece_with_its_length()
+    {
+        using var answer = await server.Http.GetAsync(
+            new Uri("/api/shots?size=50", UriKind.Relative),
+            HttpCompletionOption.ResponseHeadersRead
+        );
+        var length = answer.Content.Headers.ContentLength;
+        Assert.Equal("application/json", answer.Content.Headers.ContentType?.MediaType);
+        var body = await answer.Content.ReadAsByteArrayAsync();
+        // more than the framework sends at a time
+        Assert.True(body.Length > 20_000, $"{body.Length} bytes are no test of it");
+        Assert.Equal(body.Length, length);
+        Assert.Equal(50, JsonNode.Parse(body)!["shots"]!.AsArray().Count);
+    }
+
+    [Fact]
     public async Task Search_and_filters_narrow()
     {
         var all = (int)(await server.GetAsync("/api/shots?size=1"))["total"]!;
