@@ -1,4 +1,4 @@
-const rounds = 3;
+const rounds = 7;
 
 /** Until a page can be used with a processor four times as slow, s, with what it sent as script, bytes; the page is new each time. */
 async function once(browser, address, name) {
