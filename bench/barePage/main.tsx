@@ -2,16 +2,14 @@
 import { Button, ChakraProvider, createSystem, defaultBaseConfig } from '@chakra-ui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter, Route, Routes } from 'react-router';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+
+const router = createBrowserRouter([{ path: '*', element: <Button>Ready</Button> }]);
 
 createRoot(document.getElementById('root')!).render(
   <ChakraProvider value={createSystem(defaultBaseConfig)}>
     <QueryClientProvider client={new QueryClient()}>
-      <BrowserRouter>
-        <Routes>
-          <Route path="*" element={<Button>Ready</Button>} />
-        </Routes>
-      </BrowserRouter>
+      <RouterProvider router={router} />
     </QueryClientProvider>
   </ChakraProvider>,
 );

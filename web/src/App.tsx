@@ -1,10 +1,9 @@
 import { lazy, Suspense, useState, type ComponentType } from 'react';
-import { BrowserRouter, Navigate, Route, Routes, useLocation } from 'react-router';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import PreparePage from './prepare/PreparePage';
 import { useSignedOut } from './shared/access/signedOut';
 import { Waiting } from './shared/ui/elements';
-import { Boundary } from './shell/Boundary';
-import { NotThere } from './shell/NotThere';
+import { Broken, NotThere } from './shell/NotThere';
 import { WithMachine } from './shell/WithMachine';
 import { Shell } from './shell/Shell';
 
@@ -69,58 +68,54 @@ const page = (element: React.ReactNode) => <Suspense fallback={<Waiting />}>{ele
 /** The daily pages begin with a machine: without one, the first morning comes first. */
 const withMachine = (element: React.ReactNode) => <WithMachine>{element}</WithMachine>;
 
-/** The pages under their addresses, each within the frame. */
-const routes = (
-  <Route element={<Shell />}>
-    <Route index element={<Navigate to={`/${first}${location.search}`} replace />} />
-    <Route path="welcome" element={page(<WelcomePage />)} />
-    <Route path="warm" element={page(withMachine(<pages.warm.Page />))} />
-    <Route path="prepare" element={page(withMachine(<pages.prepare.Page />))} />
-    <Route path="pull" element={page(withMachine(<pages.pull.Page />))} />
-    <Route path="taste" element={page(<pages.taste.Page />)} />
-    <Route path="taste/:id" element={page(<pages.taste.Page />)} />
-    <Route path="taste/:id/card" element={page(<ShotCardPage />)} />
-    <Route path="ledger" element={page(<LedgerPage />)} />
-    <Route path="ledger/compare" element={page(<ComparePage />)} />
-    <Route path="ledger/compare/card" element={page(<CompareCardPage />)} />
-    <Route path="ledger/trends" element={page(<TrendsPage />)} />
-    <Route path="ledger/arm" element={page(<ArmPage />)} />
-    <Route path="ledger/exchange" element={page(<ExchangePage />)} />
-    <Route path="ledger/import" element={page(<ImportPage />)} />
-    <Route path="ledger/import/logbook" element={page(<LogbookPage />)} />
-    <Route path="shelf" element={page(<ShelfPage />)} />
-    <Route path="machines" element={page(<MachinesPage />)} />
-    <Route path="machines/new" element={page(<NewMachinePage />)} />
-    <Route path="machines/:id" element={page(<MachinePage />)} />
-    <Route path="plans" element={page(<PlansPage />)} />
-    <Route path="plans/:key" element={page(<PlanPage />)} />
-    <Route path="practice" element={page(<PracticePage />)} />
-    <Route path="practice/:lesson" element={page(<LessonPage />)} />
-    <Route path="ladders" element={page(<LaddersPage />)} />
-    <Route path="ladders/:id" element={page(<LadderPage />)} />
-    <Route path="guide" element={page(<GuidePage />)} />
-    <Route path="care" element={page(<CarePage />)} />
-    <Route path="settings" element={page(<SettingsPage />)} />
-    <Route path="settings/network" element={page(<NetworkPage />)} />
-    <Route path="settings/storage" element={page(<StoragePage />)} />
-    <Route path="terms" element={page(<TermsPage />)} />
-    <Route path="*" element={<NotThere />} />
-  </Route>
-);
-
-function Pages() {
-  return (
-    <Boundary at={useLocation().key}>
-      <Routes>{routes}</Routes>
-    </Boundary>
-  );
-}
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <Broken />,
+    children: [
+      {
+        // a page that breaks leaves the frame round it, and the pull that it shows, as they are
+        errorElement: <Broken />,
+        children: [
+          { index: true, element: <Navigate to={`/${first}${location.search}`} replace /> },
+          { path: 'welcome', element: page(<WelcomePage />) },
+          { path: 'warm', element: page(withMachine(<pages.warm.Page />)) },
+          { path: 'prepare', element: page(withMachine(<pages.prepare.Page />)) },
+          { path: 'pull', element: page(withMachine(<pages.pull.Page />)) },
+          { path: 'taste', element: page(<pages.taste.Page />) },
+          { path: 'taste/:id', element: page(<pages.taste.Page />) },
+          { path: 'taste/:id/card', element: page(<ShotCardPage />) },
+          { path: 'ledger', element: page(<LedgerPage />) },
+          { path: 'ledger/compare', element: page(<ComparePage />) },
+          { path: 'ledger/compare/card', element: page(<CompareCardPage />) },
+          { path: 'ledger/trends', element: page(<TrendsPage />) },
+          { path: 'ledger/arm', element: page(<ArmPage />) },
+          { path: 'ledger/exchange', element: page(<ExchangePage />) },
+          { path: 'ledger/import', element: page(<ImportPage />) },
+          { path: 'ledger/import/logbook', element: page(<LogbookPage />) },
+          { path: 'shelf', element: page(<ShelfPage />) },
+          { path: 'machines', element: page(<MachinesPage />) },
+          { path: 'machines/new', element: page(<NewMachinePage />) },
+          { path: 'machines/:id', element: page(<MachinePage />) },
+          { path: 'plans', element: page(<PlansPage />) },
+          { path: 'plans/:key', element: page(<PlanPage />) },
+          { path: 'practice', element: page(<PracticePage />) },
+          { path: 'practice/:lesson', element: page(<LessonPage />) },
+          { path: 'ladders', element: page(<LaddersPage />) },
+          { path: 'ladders/:id', element: page(<LadderPage />) },
+          { path: 'guide', element: page(<GuidePage />) },
+          { path: 'care', element: page(<CarePage />) },
+          { path: 'settings', element: page(<SettingsPage />) },
+          { path: 'settings/network', element: page(<NetworkPage />) },
+          { path: 'settings/storage', element: page(<StoragePage />) },
+          { path: 'terms', element: page(<TermsPage />) },
+          { path: '*', element: <NotThere /> },
+        ],
+      },
+    ],
+  },
+]);
 
 export function App() {
-  if (useSignedOut()) return page(<SignInPage />);
-  return (
-    <BrowserRouter>
-      <Pages />
-    </BrowserRouter>
-  );
+  return useSignedOut() ? page(<SignInPage />) : <RouterProvider router={router} />;
 }

@@ -1,4 +1,6 @@
 import { Box } from '@chakra-ui/react';
+import { useEffect } from 'react';
+import { useRouteError } from 'react-router';
 import { Button, Notice, PageTitle } from '../shared/ui/elements';
 import { TextLink } from '../shared/ui/TextLink';
 
@@ -14,8 +16,13 @@ export function NotThere() {
   );
 }
 
-/** A page that broke: what stands round it, and a pull under way, go on. */
+/**
+ * A page that broke: what stands round it, and a pull under way, go on. What broke is for the browser's console, not
+ * for people.
+ */
 export function Broken() {
+  const error = useRouteError();
+  useEffect(() => console.error(error), [error]);
   return (
     <>
       <PageTitle title="This page stopped working" />

@@ -6,7 +6,6 @@ import { useShortcuts } from '../shared/keys/shortcuts';
 import { Notice } from '../shared/ui/elements';
 import { useLiveStatus } from '../shared/live/live';
 import { useAnythingSaid } from '../shared/ui/say';
-import { Boundary } from './Boundary';
 import { Rail } from './Rail';
 import { RunStrip } from './RunStrip';
 import { useVisitOver, VisitBar } from './Visit';
@@ -16,7 +15,7 @@ const KeyHelp = lazy(() => import('../shared/keys/KeyHelp'));
 
 /** The frame of every page: run strip on top, rail at the left, or a bar at the bottom on a phone. */
 export function Shell() {
-  const { pathname, key } = useLocation();
+  const { pathname } = useLocation();
   const pull = pathname.startsWith('/pull') || pathname.startsWith('/practice/');
   const status = useLiveStatus();
   useVisitOver();
@@ -52,9 +51,7 @@ export function Shell() {
               <Notice role="status">{trouble}</Notice>
             </Box>
           ))}
-          <Boundary at={key}>
-            <Outlet />
-          </Boundary>
+          <Outlet />
         </Box>
       </Flex>
       {said && (
