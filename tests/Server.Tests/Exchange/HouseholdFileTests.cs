@@ -152,8 +152,8 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
     [InlineData("\"doseGrams\":15", "\"doseGrams\":null", "doseGrams")]
     [InlineData("\"machineId\":1,", "\"machineId\":77,", "no such entry in machines")]
     [InlineData("\"source\":\"MadeUp\"", "\"source\":\"Stolen\"", "source")]
-    [InlineData("\"pulledAt\":\"2026", "\"pulledAt\":\"0000", "pulledAt")]
-    [InlineData("\"pulledAt\":\"2026", "\"pulledAt\":\"9999", "must lie between")]
+    [InlineData("\"pulledAt\":\"YEAR", "\"pulledAt\":\"0000", "pulledAt")]
+    [InlineData("\"pulledAt\":\"YEAR", "\"pulledAt\":\"9999", "must lie between")]
     [InlineData("\"words\":\"", "\"words\":\"\\u0000", "cannot be shown")]
     [InlineData("\"id\":2,\"pulledAt\"", "\"id\":1,\"pulledAt\"", "there twice")]
     [InlineData("\"seconds\":[0,", "\"seconds\":[5000,", "Time of a sample")]
@@ -162,7 +162,14 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
     public async Task A_faulty_shot_is_named_by_its_line_and_nothing_changes(string from, string to, string part)
     {
         var text = await server.Http.GetStringAsync("/api/exchange/household.json");
-        var at = text.IndexOf(from, text.IndexOf("\"shots\":[", StringComparison.Ordinal), StringComparison.Ordinal);
+        var shots = text.IndexOf("\"shots\":[", StringComparison.Ordinal);
+        const string pulledAt = "\"pulledAt\":\"";
+        from = from.Replace(
+            "YEAR",
+            text.Substring(text.IndexOf(pulledAt, shots, StringComparison.Ordinal) + pulledAt.Length, 4),
+            StringComparison.Ordinal
+        );
+        var at = text.IndexOf(from, shots, StringComparison.Ordinal);
         Assert.True(at > 0);
         var line = text[..at].Count(c => c == '\n') + 1;
         var problem = await RefusedAsync(text[..at] + to + text[(at + from.Length)..]);
