@@ -9,7 +9,7 @@ namespace RuddySpring.Server.Ledger;
 /// names. Whole shots would take three times as long to read.</summary>
 public static class LedgerLines
 {
-    // made once: it is as long to put together as it is here
+    // kept, because putting together so long an expression anew for every question takes time
     private static readonly Expression<Func<Shot, ShotLine>> Line = s =>
         new(
             s.Id,
