@@ -34,8 +34,20 @@ internal static class LedgerTimes
         // nothing fits: every shot is gone through
         new(
             "a filter that nothing fits",
+            "/api/shots?size=50&brewerId=2&waterFromC=97&count=false",
+            "DeletedAt IS NULL AND BrewerId = 2 AND WaterC >= 97",
+            PlainLedger.Newest
+        ),
+        new(
+            "a strong taste that none has",
             "/api/shots?size=50&taste=Dry&atLeast=4&count=false",
             "DeletedAt IS NULL AND Taste_Dry >= 4",
+            PlainLedger.Newest
+        ),
+        new(
+            "the shots of a bag with three more filters",
+            "/api/shots?size=50&bagId=1&brewerId=2&minLiking=5&waterFromC=97&count=false",
+            "DeletedAt IS NULL AND BagId = 1 AND BrewerId = 2 AND Liking >= 5 AND WaterC >= 97",
             PlainLedger.Newest
         ),
         new(

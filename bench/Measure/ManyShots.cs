@@ -69,6 +69,8 @@ internal static class ManyShots
         if ((long)Ask("SELECT count(*) FROM Traces")! != (long)Ask("SELECT count(*) FROM Shots")!)
             throw new InvalidOperationException("There are shots without traces.");
         Run("INSERT INTO ShotSearch(ShotSearch) VALUES ('optimize')");
-        Run("ANALYZE");
+        // as the application does by itself within the first minute, and then as its shots grow more
+        using var context = new RuddyContext(StoreFile.Options(folder));
+        StoreFile.CountAnewAsync(context).GetAwaiter().GetResult();
     }
 }

@@ -228,8 +228,9 @@ public sealed class RuddyContext(DbContextOptions<RuddyContext> options) : DbCon
             })
             .HasDatabaseName("IX_Shots_Use");
         // the ledger counts, filters and orders within IX_Shots_Ledger alone; that holds the marks of the taste too, which are an
-        // owned type's, so that migrations make it, TastesFirst the last of them
-        // the newest shots of a bag or a grinder, wherever they lie among the others
+        // owned type's, so that migrations make it, TastesFirst the last of them; so are those of strong tastes, by FilterIndexes
+        // the newest shots of a bag or a grinder, wherever they lie among the others; the migration FilterIndexes has put all that
+        // the ledger filters by behind them, and behind the plan's
         shot.HasIndex(s => new
             {
                 s.BagId,

@@ -69,6 +69,30 @@ public static class StoreFile
         }
     }
 
+    /// <summary>
+    /// Has the database estimate anew how many rows a value of each index has, where it has grown much since the last time or an
+    /// index is new: it chooses by that which index answers a question, and without it goes through a whole ledger where a few
+    /// rows would do. It looks at some rows of each index only (<see href="https://sqlite.org/lang_analyze.html"/>, approximate
+    /// analysis), which takes some milliseconds at any size. Where the disk is full or somebody else writes, it is left for the
+    /// next time.
+    /// </summary>
+    public static async Task CountAnewAsync(RuddyContext db, CancellationToken cancel = default)
+    {
+        await db.Database.OpenConnectionAsync(cancel);
+        try
+        {
+            await db.Database.ExecuteSqlRawAsync("PRAGMA analysis_limit = 1000; PRAGMA optimize = 0x10002;", cancel);
+        }
+        catch (SqliteException error) when (DatabaseFault.Of(error) is DatabaseFault.Busy or DatabaseFault.DiskFull)
+        {
+            // answers are right all the same, and slower at most
+        }
+        finally
+        {
+            await db.Database.CloseConnectionAsync();
+        }
+    }
+
     /// <summary>Fills a database without a household: an empty one as asked, whole or not at all; one that holds anything else is
     /// not touched.</summary>
     /// <param name="dataFolder">Where.</param>

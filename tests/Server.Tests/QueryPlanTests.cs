@@ -3,6 +3,7 @@ using System.Diagnostics;
 using System.Text.RegularExpressions;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore.Diagnostics;
+using RuddySpring.Server.Storage;
 using RuddySpring.Store;
 
 namespace RuddySpring.Server.Tests;
@@ -55,6 +56,48 @@ public sealed partial class QueryPlanTests
             Assert.Equal(["DeletedAt", order, "Id"], columns.Take(3));
             Assert.Empty(filtered.Except(columns));
         }
+    }
+
+    [Theory]
+    [InlineData("Sour", "")]
+    [InlineData("Bitter", "&machineId=2&minLiking=4")]
+    [InlineData("Dry", "&brewerId=1")]
+    [InlineData("Sweet", "&until=2100-01-01")]
+    [InlineData("Body", "&waterFromC=80")]
+    public async Task Shots_of_a_strong_taste_are_looked_up_in_its_own_index(string taste, string other)
+    {
+        await using var server = new LiveServer();
+        await server.InitializeAsync();
+        var file = StoreFile.PathIn(server.Folder);
+        using var heard = new Asked(file);
+        // without knowing how many rows a value has, the database goes by another index where more is asked
+        await server.Service<Upkeep>().DoAsync(DateTime.UtcNow, default);
+        using var connection = new SqliteConnection($"Data Source={file};Mode=ReadOnly");
+        connection.Open();
+        Assert.DoesNotContain($"IX_Shots_Taste_{taste}", await PlanAsync(2), StringComparison.Ordinal);
+        Assert.Contains($"IX_Shots_Taste_{taste}", await PlanAsync(3), StringComparison.Ordinal);
+        Assert.Contains($"IX_Shots_Taste_{taste}", await PlanAsync(4), StringComparison.Ordinal);
+
+        async Task<string> PlanAsync(int atLeast)
+        {
+            heard.Texts.Clear();
+            await server.GetAsync($"/api/shots?size=50&count=false&taste={taste}&atLeast={atLeast}{other}");
+            var page = Assert.Single(heard.Texts.Distinct(), t => t.Contains($"\"Taste_{taste}\" >=", StringComparison.Ordinal));
+            return string.Join("; ", Plan(connection, page));
+        }
+    }
+
+    [Theory]
+    [InlineData("Bag")]
+    [InlineData("Grinder")]
+    [InlineData("PlanName")]
+    public async Task What_is_looked_up_by_bag_grinder_or_plan_has_all_that_is_filtered_by_in_its_index(string name)
+    {
+        await using var server = new LiveServer();
+        await server.InitializeAsync();
+        using var connection = new SqliteConnection($"Data Source={StoreFile.PathIn(server.Folder)};Mode=ReadOnly");
+        connection.Open();
+        Assert.Empty(Columns(connection, "IX_Shots_Ledger").Except(Columns(connection, $"IX_Shots_{name}")));
     }
 
     private static List<string> Columns(SqliteConnection connection, string index)

@@ -154,15 +154,21 @@ public sealed record LedgerFilter
                 .Take(most)
                 .CountAsync(cancel);
 
-    private static IQueryable<Shot> Tasting(IQueryable<Shot> shots, TasteMark taste, int least) =>
-        taste switch
-        {
-            TasteMark.Sour => shots.Where(s => s.Taste.Sour >= least),
-            TasteMark.Bitter => shots.Where(s => s.Taste.Bitter >= least),
-            TasteMark.Dry => shots.Where(s => s.Taste.Dry >= least),
-            TasteMark.Sweet => shots.Where(s => s.Taste.Sweet >= least),
-            _ => shots.Where(s => s.Taste.Body >= least),
-        };
+    /// <summary>Those with a mark of a taste. Where a strong one is looked for, that is said as the index of the strong ones says
+    /// it (see the migration FilterIndexes): few shots have one, and the others are not gone through then.</summary>
+    private static IQueryable<Shot> Tasting(IQueryable<Shot> shots, TasteMark taste, int least)
+    {
+        var shot = Expression.Parameter(typeof(Shot), "s");
+        var mark = Expression.Property(Expression.Property(shot, nameof(Shot.Taste)), taste.ToString());
+        IQueryable<Shot> With(IQueryable<Shot> some, int number) =>
+            some.Where(
+                Expression.Lambda<Func<Shot, bool>>(
+                    Expression.GreaterThanOrEqual(mark, Expression.Constant(number, typeof(int?))),
+                    shot
+                )
+            );
+        return With(least >= Store.Entities.Taste.Strong ? With(shots, Store.Entities.Taste.Strong) : shots, least);
+    }
 
     private static IQueryable<Shot> Between(
         IQueryable<Shot> shots,

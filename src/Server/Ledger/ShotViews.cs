@@ -97,7 +97,7 @@ public static class ShotViews
             shot.Seen,
             shot.Source == ShotSource.Pulled && shot.Machine is { } machine ? PullWords.After(machine.Spec) : [],
             PlanDistance.Of(shot.Trace.Plan, shot.YieldGrams, clean, moments),
-            resistance,
+            [.. resistance.Select(Rounded)],
             ChannelEvidence.Of(resistance, moments, shot.DoseGrams),
             shot is { Strength: { } strength, Measures.CupGrams: { } cup }
                 ? MeasuredExtraction.Of(strength, cup, shot.DoseGrams).Sentence
@@ -122,4 +122,8 @@ public static class ShotViews
     public static Trace TraceOf(Shot shot) => TraceCodec.Decode(shot.Trace.Packed);
 
     private static double[] Rounded(IEnumerable<double> values, int digits) => [.. values.Select(v => Math.Round(v, digits))];
+
+    /// <summary>As finely as it is drawn: with all its digits it would be a fifth of what a comparison sends.</summary>
+    private static ResistancePoint Rounded(ResistancePoint p) =>
+        new(Math.Round(p.Seconds, 2), Math.Round(p.Grams, 2), Math.Round(p.PressureBar, 2), Math.Round(p.ResistanceBarSPerMl, 3));
 }

@@ -6,9 +6,8 @@ using RuddySpring.Store;
 
 namespace RuddySpring.Server.Storage;
 
-/// <summary>What the application looks after by itself: a backup a day where anything was changed, and a bin that is emptied
-/// after
-/// the time that was set.</summary>
+/// <summary>What the application looks after by itself: a backup a day where anything was changed, a bin that is emptied after
+/// the time that was set, and what the database knows of its own size.</summary>
 public sealed class Upkeep(
     Backups backups,
     ServerOptions options,
@@ -48,6 +47,7 @@ public sealed class Upkeep(
     {
         using var scope = scopes.CreateScope();
         var db = scope.ServiceProvider.GetRequiredService<RuddyContext>();
+        await StoreFile.CountAnewAsync(db, cancel);
         var household = await db.Households.AsNoTracking().SingleAsync(cancel);
         // what was made up for looking around needs no copies
         if (!household.MadeUp)

@@ -150,6 +150,9 @@ public sealed class ShotTrace
 /// <summary>How a shot tasted. Scales run from 0 (none) to 4 (very). Null where not said.</summary>
 public sealed class Taste
 {
+    /// <summary>A mark from which on a taste has an index of its own, of 4: few shots have one so strong.</summary>
+    public const int Strong = 3;
+
     public int? Sour { get; set; }
     public int? Bitter { get; set; }
     public int? Dry { get; set; }
