@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace RuddySpring.Core.Trends;
 
 /// <summary>A quantity that goes with liking, or may.</summary>
@@ -55,18 +53,18 @@ public sealed record Liked(IReadOnlyList<LikedWith> With, int Tasted, string? Wa
             )
             .OrderByDescending(l => Math.Abs(l.Correlation.Rho))
             .ToList();
-        return new(
-            with,
-            tasted.Count,
-            tasted.Count < Thin
-                ? string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"Only {tasted.Count} tasted {(tasted.Count == 1 ? "shot" : "shots")}: with fewer than {Thin} most of this "
-                        + $"is luck."
-                )
-                : null
-        );
+        return new(with, tasted.Count, Doubt(tasted.Count));
     }
+
+    /// <summary>What to think of so few shots; null where there are enough.</summary>
+    private static string? Doubt(int tasted) =>
+        tasted switch
+        {
+            0 => "No shot has been tasted yet.",
+            1 => FormattableString.Invariant($"Only 1 tasted shot: with fewer than {Thin} most of this is luck."),
+            < Thin => FormattableString.Invariant($"Only {tasted} tasted shots: with fewer than {Thin} most of this is luck."),
+            _ => null,
+        };
 
     /// <summary>How many of some findings are told, with the false ones among them held to a rate: the largest rank whose
     /// probability of luck is under its share of the rate, and all before it.</summary>

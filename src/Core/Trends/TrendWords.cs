@@ -12,7 +12,7 @@ public static class TrendWords
     /// <param name="y">Which.</param>
     /// <param name="line">Null where there is too little.</param>
     /// <param name="correlation">Null likewise.</param>
-    /// <param name="count">Shots that tell both.</param>
+    /// <param name="count">Shots that have both.</param>
     /// <param name="coffees">How many coffees are among them.</param>
     public static string Of(
         TrendQuantity x,
@@ -24,10 +24,10 @@ public static class TrendWords
     )
     {
         if (count == 0)
-            return $"No shot tells both {Lower(x.Name)} and {Lower(y.Name)}.";
+            return $"No shot has both {Lower(x.Name)} and {Lower(y.Name)}.";
         if (line is null || correlation is null)
             return FormattableString.Invariant(
-                $"{count} {(count == 1 ? "shot tells" : "shots tell")} both: too few, or too much alike, for a trend."
+                $"{count} {(count == 1 ? "shot has" : "shots have")} both: too few, or too much alike, for a trend."
             );
         var thin = count < Thin ? " There are few of them, so take it as a hint." : "";
         if (coffees > 1)

@@ -209,7 +209,10 @@ public sealed class TrendTests
     {
         var told = Enumerable.Range(0, 200).Count(k => Liked.Of(Drinker(new((ulong)k), 60, 0, false)).With.Any(w => w.IsTold));
         Assert.InRange(told / 200.0, 0, 0.15);
-        Assert.NotNull(Liked.Of(Drinker(new(3), 8, 3, false)).Warning);
+        string? Doubt(int shots) => Liked.Of(Drinker(new(3), shots, 3, false)).Warning;
+        Assert.StartsWith("Only 8 tasted shots: ", Doubt(8), StringComparison.Ordinal);
+        Assert.StartsWith("Only 1 tasted shot: ", Doubt(1), StringComparison.Ordinal);
+        Assert.Equal("No shot has been tasted yet.", Doubt(0));
         Assert.Empty(Liked.Of([]).With);
     }
 
@@ -248,7 +251,7 @@ public sealed class TrendTests
             "In 8 shots R10 does not go with age from roast. There are few of them, so take it as a hint.",
             Of(x, y, nothing)
         );
-        Assert.Equal("1 shot tells both: too few, or too much alike, for a trend.", Of(x, y, [(1, 1)]));
-        Assert.Equal("No shot tells both age from roast and R10.", Of(x, y, []));
+        Assert.Equal("1 shot has both: too few, or too much alike, for a trend.", Of(x, y, [(1, 1)]));
+        Assert.Equal("No shot has both age from roast and R10.", Of(x, y, []));
     }
 }
