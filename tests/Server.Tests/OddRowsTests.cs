@@ -130,16 +130,9 @@ public sealed class OddMachineTests(LiveServer server) : IClassFixture<LiveServe
     public async Task Long_tables_and_lists_are_refused_at_once()
     {
         var spec = (await server.GetAsync("/api/bench"))["machines"]![0]!["spec"]!.DeepClone();
-        // how long this machine takes at the moment for a body of that size that nobody looks into
-        var plain = System.Diagnostics.Stopwatch.StartNew();
-        var ignored = Enumerable.Range(0, 40_000).Select(i => new { strokeShare = i / 40_000.0, ratio = 8 });
-        await server.SendAsync(HttpMethod.Post, "/api/bench/brewers", new { name = new string('x', 500), ignored });
-        plain.Stop();
         spec["leverRatioTable"] = new JsonArray([
             .. Enumerable.Range(0, 40_000).Select(i => new JsonObject { ["strokeShare"] = i / 40_000.0, ["ratio"] = 8 }),
         ]);
-        var clock = System.Diagnostics.Stopwatch.StartNew();
-        Assert.Equal(400, (await server.SendAsync(HttpMethod.Post, "/api/bench/machines", new { name = "Odd", spec })).Status);
         var rows = Enumerable
             .Range(0, 900)
             .Select(i => new
@@ -155,9 +148,29 @@ public sealed class OddMachineTests(LiveServer server) : IClassFixture<LiveServe
         );
         Assert.Equal(400, status);
         Assert.Contains("between 1 and 100", (string)problem!["detail"]!, StringComparison.Ordinal);
-        Assert.True(
-            clock.Elapsed < TimeSpan.FromSeconds(3) || clock.Elapsed < 5 * plain.Elapsed,
-            $"took {clock.Elapsed.TotalSeconds:0.0} s, a body of that size alone {plain.Elapsed.TotalSeconds:0.0} s"
+        // beside a body of that size that nobody looks into; a machine that has other work may need a second look
+        var ignored = Enumerable.Range(0, 40_000).Select(i => new { strokeShare = i / 40_000.0, ratio = 8 }).ToList();
+        var times = new List<(double Plain, double Looked)>();
+        do times.Add(
+            (
+                await SecondsAsync("/api/bench/brewers", new { name = new string('x', 500), ignored }),
+                await SecondsAsync("/api/bench/machines", new { name = "Odd", spec })
+            )
         );
+        while (times.Count < 4 && !AtOnce(times[^1]));
+        Assert.True(
+            times.Exists(AtOnce),
+            $"seconds, for a body of that size alone and for the table: {string.Join("; ", times)}"
+        );
+
+        static bool AtOnce((double Plain, double Looked) seconds) => seconds.Looked < 0.5 || seconds.Looked < 5 * seconds.Plain;
+    }
+
+    /// <summary>How long a body is looked into that is refused, in seconds.</summary>
+    private async Task<double> SecondsAsync(string path, object body)
+    {
+        var clock = System.Diagnostics.Stopwatch.StartNew();
+        Assert.Equal(400, (await server.SendAsync(HttpMethod.Post, path, body)).Status);
+        return clock.Elapsed.TotalSeconds;
     }
 }
