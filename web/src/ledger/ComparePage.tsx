@@ -6,7 +6,7 @@ import type { Schemas } from '../shared/api/client';
 import { TextLink } from '../shared/ui/TextLink';
 import { EmptyState } from '../shared/ui/EmptyState';
 import { Button, Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
-import { useWidth } from '../shared/plot/useSize';
+import { acrossThePage, useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 import { comparisonOf } from './comparison';
@@ -24,12 +24,12 @@ const Differences = chakra('table', {
     borderCollapse: 'collapse',
     minWidth: 'min(100%, 520px)',
     '& th, & td': { px: '3', py: '1', verticalAlign: 'top' },
-    '& th': { fontWeight: 500, color: 'quiet', textAlign: 'start' },
+    '& th': { fontWeight: 400, color: 'quiet', textAlign: 'start' },
     '& thead th': { color: 'text', textAlign: 'end', whiteSpace: 'nowrap' },
     '& td': {
       textAlign: 'end',
       fontStretch: '78%',
-      fontWeight: 600,
+      fontWeight: 650,
       fontVariantNumeric: 'tabular-nums',
       fontFeatureSettings: '"tnum"',
     },
@@ -44,11 +44,11 @@ export default function ComparePage() {
   const { ids, against, from, above, below, beside } = view;
   const [ahead, setAhead] = useState<number | null>(null);
   // known before the shots are, so that they are drawn once
-  const [ref, width] = useWidth<HTMLDivElement>();
+  const [ref, width] = useWidth<HTMLDivElement>(acrossThePage);
   const few = new Set(ids.split(',').filter(Boolean)).size < 2;
   const { data: comparison, error } = useQuery({ ...comparisonOf(ids), enabled: !few });
   // what is asked for is the drawing: the table of some hundred cells follows it
-  const laidOut = useDeferredValue(comparison, undefined);
+  const laidOut = useDeferredValue(comparison ?? null, null);
   const quantities = shown.map((q) => (
     <option key={q} value={q}>
       {q === 'grams' ? 'cup' : q}
@@ -225,7 +225,7 @@ interface ChosenProps {
 /** One of a few ways to draw. */
 function Chosen({ label, value, onChange, children }: ChosenProps) {
   return (
-    <Box flex="1 1 190px" maxWidth="240px">
+    <Box flex={{ base: '1 1 140px', md: '1 1 190px' }} maxWidth="240px">
       <Field label={label}>
         {(fieldIds) => (
           <Select {...fieldIds} value={value} onChange={(e) => onChange(e.target.value)}>

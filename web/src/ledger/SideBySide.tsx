@@ -3,11 +3,21 @@ import { useId } from 'react';
 import type { Schemas } from '../shared/api/client';
 import { Frame, Hatch } from '../shared/plot/Frame';
 import { quantity } from '../shared/plot/quantity';
-import { bandPath, linear, path, roundUp } from '../shared/plot/scale';
+import { bandPath, linear, path } from '../shared/plot/scale';
 import { useWidth } from '../shared/plot/useSize';
 import { TextLink } from '../shared/ui/TextLink';
 import { useUnits } from '../shared/units/units';
-import { alongOf, axisEnd, axisOf, letterOf, lineOf, type Against, type From, type Shown } from './overlayLines';
+import {
+  alongEnds,
+  alongOf,
+  axisEnd,
+  axisOf,
+  letterOf,
+  lineOf,
+  type Against,
+  type From,
+  type Shown,
+} from './overlayLines';
 
 interface Props {
   shots: readonly Schemas['ShotView'][];
@@ -22,17 +32,10 @@ const height = 200;
 export function SideBySide({ shots, against, from, above }: Props) {
   const units = useUnits();
   const lines = shots.map((shot) => lineOf(shot, above, against, from, units));
-  const xs = lines.flatMap((line) => line.map((p) => p[0]));
-  const [least, most] = xs.reduce(([a, b], x) => [Math.min(a, x), Math.max(b, x)], [0, 10]);
   const axis = axisOf(above, units);
   const plans = shots.map((shot) => (above === 'pressure' ? lineOf(shot, 'plan', against, from, units) : []));
-  const bands = plans.map((line, i) =>
-    line.map(([x, y]) => [x, y + shots[i]!.plan.bandBar * units.pressureFactor] as const),
-  );
-  const ends = {
-    x: [Math.floor(least / 5) * 5, roundUp(most, 5, 10)] as [number, number],
-    y: axisEnd([...lines, ...bands], axis.step, axis.least),
-  };
+  const halves = shots.map((shot) => shot.plan.bandBar * units.pressureFactor);
+  const ends = { x: alongEnds(lines), y: axisEnd(lines, axis, plans, halves) };
   return (
     <Grid templateColumns="repeat(auto-fill, minmax(260px, 1fr))" gap="4" data-testid="side-by-side">
       {shots.map((shot, i) => (

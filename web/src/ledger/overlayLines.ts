@@ -8,7 +8,7 @@ export type Against = (typeof againsts)[number];
 
 /** What shots are aligned at. */
 export const froms = {
-  lever: 'the lever\u2019s first move',
+  lever: 'lever moves',
   pressure: 'first pressure',
   drops: 'first drops',
   peak: 'peak',
@@ -26,10 +26,9 @@ export const letterOf = (index: number) => String.fromCharCode(65 + index);
 const dashes = [undefined, '9 4', '3 3', '14 4 3 4', '1.5 3.5'] as const;
 export const dashOf = (index: number) => dashes[index % dashes.length];
 
-/** Points of all lines of a quantity together; each has its share of them, and more than it can show at the least. */
-const mostPoints = 6000;
-const leastPoints = 250;
-export const pointsFor = (shots: number) => Math.max(leastPoints, Math.min(500, mostPoints / Math.max(1, shots)));
+/** Points of all lines of a quantity together; each has its share of them, up to what it can show. */
+const mostPoints = 4000;
+export const pointsFor = (shots: number) => Math.min(500, mostPoints / Math.max(1, shots));
 
 const offsetOf = ({ moments: m }: Schemas['ShotView'], from: From) =>
   ({ lever: 0, pressure: m.firstPressure, drops: m.firstDrops, peak: m.peak })[from] ?? 0;
@@ -54,12 +53,12 @@ export function lineOf(
     grams: curves.weightGrams,
     plan: curves.planBar,
   }[what];
-  const line = evenly(values, curves.stepSeconds, offset, most);
-  if (against === 'seconds') return line.map(([x, y]) => [x, y * factor]);
-  const grams = evenly(curves.weightGrams, curves.stepSeconds, offset, most);
+  const line = evenly(values, curves.stepSeconds, { offset, most, factor });
+  if (against === 'seconds') return line;
+  const grams = evenly(curves.weightGrams, curves.stepSeconds, { most });
   return line.flatMap(([, y], i) => {
     const x = grams[i]?.[1];
-    return x === undefined || !Number.isFinite(x) ? [] : [[Math.max(0, x), Math.max(0, y * factor)] as const];
+    return x === undefined || !Number.isFinite(x) ? [] : [[Math.max(0, x), Math.max(0, y)] as const];
   });
 }
 
@@ -75,12 +74,30 @@ export function axisOf(what: Shown, units: Units) {
   return { ...named, label: `${quantity[what].label}, ${named.unit}` };
 }
 
-export const axisEnd = (lines: readonly (readonly Point[])[], step: number, least: number) =>
-  roundUp(
-    lines.reduce((most, line) => line.reduce((m, p) => (Number.isFinite(p[1]) ? Math.max(m, p[1]) : m), most), 0),
-    step,
-    least,
-  );
+const highest = (line: readonly Point[]) => {
+  let most = 0;
+  for (const point of line) if (point[1] > most && Number.isFinite(point[1])) most = point[1];
+  return most;
+};
+
+/** The upper end of an axis that holds lines, and plans with the half width of each one's band. */
+export const axisEnd = (
+  lines: readonly (readonly Point[])[],
+  { step, least }: { step: number; least: number },
+  plans: readonly (readonly Point[])[] = [],
+  halves: readonly number[] = [],
+) => roundUp(Math.max(...lines.map(highest), ...plans.map((plan, i) => highest(plan) + halves[i]!)), step, least);
+
+/** Both ends of the axis along the bottom. */
+export function alongEnds(lines: readonly (readonly Point[])[]): [number, number] {
+  let [least, most] = [0, 10];
+  for (const line of lines)
+    for (const point of line) {
+      least = Math.min(least, point[0]);
+      most = Math.max(most, point[0]);
+    }
+  return [Math.floor(least / 5) * 5, roundUp(most, 5, 10)];
+}
 
 /** The name of the axis along the bottom. */
 export const alongOf = (against: Against, from: From) =>

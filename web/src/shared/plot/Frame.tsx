@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { hatchGround, ink } from '../../theme/system';
 import { readText } from '../units/decimals';
+import { condensed } from '../../theme/type';
 
 interface Scale {
   (value: number): number | undefined;
@@ -28,7 +29,7 @@ interface Props {
   children?: ReactNode;
 }
 
-const tick = { fontSize: '12px', fontStretch: '80%', fontVariantNumeric: 'tabular-nums' } as const;
+const tick = { fontSize: '12px', fontStretch: condensed, fontVariantNumeric: 'tabular-nums' } as const;
 
 /** Width below which a pane's names do not stand beside each other as they are, px. */
 const narrowest = 230;
@@ -43,7 +44,7 @@ export function Frame(p: Props) {
   const narrow = width < narrowest;
   const meet = narrow && (p.yLabel.length + (p.y2Label?.length ?? 0)) * closeSign > width;
   const name = (label: string) => (meet ? label.split(' (')[0] : label);
-  const fontStretch = narrow ? '78%' : undefined;
+  const fontStretch = narrow ? condensed : undefined;
   return (
     <g>
       {p.y.ticks(p.yTicks ?? 5).map((value) => (
@@ -66,7 +67,7 @@ export function Frame(p: Props) {
           {readText(value)}
         </text>
       ))}
-      <chakra.text x={p.left} y={p.top - 7} fill={p.yColour} fontSize="13px" fontWeight={600} fontStretch={fontStretch}>
+      <chakra.text x={p.left} y={p.top - 7} fill={p.yColour} fontSize="13px" fontWeight={650} fontStretch={fontStretch}>
         {name(p.yLabel)}
       </chakra.text>
       {p.y2Label && (
@@ -76,7 +77,7 @@ export function Frame(p: Props) {
           textAnchor="end"
           fill={p.y2Colour}
           fontSize="13px"
-          fontWeight={600}
+          fontWeight={650}
           fontStretch={fontStretch}
         >
           {name(p.y2Label)}

@@ -34,15 +34,16 @@ describe('plot kit', () => {
     expect(bandPath([[0, 1]], 0.5, same, same)).toBe('');
   });
 
-  it('thins long series and moves their start', () => {
+  it('thins long series, moves their start and takes the reader\u2019s unit', () => {
     const points = evenly(
       Array.from({ length: 2000 }, (_, i) => i),
       0.1,
-      5,
-      500,
+      { offset: 5, most: 500, factor: 10 },
     );
     expect(points.length).toBe(500);
     expect(points[0]).toEqual([-5, 0]);
+    expect(points[1]![0]).toBeCloseTo(-4.6, 9);
+    expect(points[1]![1]).toBe(40);
     expect(evenly(null, 0.1)).toEqual([]);
   });
 
