@@ -4,6 +4,7 @@ import {
   expect,
   expectAccessible,
   expectNoSidewaysScroll,
+  frames,
   tasted,
   test,
   type,
@@ -172,7 +173,7 @@ test('a shot is judged by another school, which says why it differs, and the she
 }) => {
   await page.goto('/taste/12');
   const why = page.getByRole('region', { name: 'Why' });
-  await why.getByText('What other schools say').click();
+  await why.getByText('Other schools').click();
   const gentle = why.getByRole('region', { name: 'Long and gentle' });
   await expect(gentle).toContainText('Why it differs: It aims at');
   await expectAccessible(page);
@@ -214,6 +215,22 @@ test('own words are tapped into the note, and what was forgotten is said afterwa
   await expect(page.getByRole('region', { name: 'Why' })).toContainText('the screen was forgotten');
   await page.goto('/ledger?search=quince');
   await expect(page.getByRole('link', { name: /20/ }).first()).toBeVisible();
+});
+
+test('what is typed of a taste stays while the reasons fail and are asked for again', async ({ page }) => {
+  let asked = 0;
+  await page.route('**/why', (route) => (asked++ === 0 ? route.fulfill({ status: 500, body: '{}' }) : undefined));
+  await page.goto('/taste/12');
+  await page.getByText('How it tasted').click();
+  const words = page.getByRole('textbox', { name: 'In your words' });
+  await words.fill('smoke');
+  // the second time no answer comes at all
+  await expect(async () => {
+    await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
+    expect(asked).toBeGreaterThan(1);
+  }).toPass();
+  await frames(page, 5);
+  await expect(words).toHaveValue('smoke');
 });
 
 test('resistance and heat stand beside what was expected', async ({ page }) => {

@@ -15,7 +15,7 @@ export function SchoolsFold({ shotId }: { shotId: number }) {
   const key = useBrewerOf(shotId)?.school ?? household?.school;
   const judged = schools?.find((s) => s.key === key)?.name.toLowerCase();
   return (
-    <Fold title="What other schools say" note={judged && `judged by ${judged}`}>
+    <Fold title="Other schools" note={judged && `judged by ${judged}`}>
       <Schools shotId={shotId} />
     </Fold>
   );
@@ -100,7 +100,7 @@ function OneSchool({ school, inUse, pending, use }: OneProps) {
           </Flex>
         ))}
       </Grid>
-      <Box mt="2" fontWeight={600}>
+      <Box mt="2" fontWeight={650}>
         {units.sentence(school.headline)}
       </Box>
       {school.advice && <Box fontSize="14px">{units.sentence(school.advice)}</Box>}

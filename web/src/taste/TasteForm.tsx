@@ -129,7 +129,7 @@ export function TasteForm({ shotId, version, taste, extraction, asked }: Props) 
         gap="2"
         alignItems="center"
       >
-        <chakra.label htmlFor={wordsId} fontWeight={600} lineHeight={1.2}>
+        <chakra.label htmlFor={wordsId} fontWeight={650} lineHeight={1.2}>
           In your words
         </chakra.label>
         <Textarea

@@ -5,7 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
 import { Fold } from '../shared/ui/Fold';
 import { Folds } from '../shared/ui/Folds';
-import { useLatestShot, useShot } from '../shared/api/queries';
+import { useLatestShot, useShot, useWhy } from '../shared/api/queries';
 import { TraceChart } from '../shared/plot/TraceChart';
 import { Aside, Button, H2, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { ArmBesidePlan } from './ArmBesidePlan';
@@ -69,6 +69,7 @@ export default function TastePage() {
   const { data: latest, error: latestError } = useLatestShot();
   const shotId = id !== undefined ? Number(id) : latest?.shots[0]?.id;
   const { data: view, error } = useShot(shotId);
+  const { isFetched: reasoned } = useWhy(shotId);
   const again = useMutation({
     mutationFn: () => data(api.POST('/api/prepare/same-as/{shotId}', { params: { path: { shotId: shotId! } } })),
     onSuccess: async (sheet) => {
@@ -105,7 +106,7 @@ export default function TastePage() {
   if (!view) {
     return (
       <>
-        <PageTitle title="Taste" />
+        <PageTitle title={id === undefined ? 'Taste' : `Shot ${id}`} tight asideToCome />
         <Waiting error={error ?? latestError} />
       </>
     );
@@ -147,16 +148,19 @@ export default function TastePage() {
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="3" alignItems="start">
         <Grid gap="3" gridColumn={{ lg: 2 }} gridRow={{ lg: 1 }}>
           <WhyPanel shotId={shot.id} tasted={shot.taste.liking !== null} />
-          <TastePanel key={shot.id} shot={shot}>
-            <TasteForm
-              key={shot.id}
-              shotId={shot.id}
-              version={shot.version}
-              taste={shot.taste}
-              extraction={view.extraction}
-              asked={view.before}
-            />
-          </TastePanel>
+          {/* after what stands above it: it would be pushed down under the finger */}
+          {reasoned && (
+            <TastePanel key={shot.id} shot={shot}>
+              <TasteForm
+                key={shot.id}
+                shotId={shot.id}
+                version={shot.version}
+                taste={shot.taste}
+                extraction={view.extraction}
+                asked={view.before}
+              />
+            </TastePanel>
+          )}
         </Grid>
         <Grid gap="3" gridColumn={{ lg: 1 }} gridRow={{ lg: 1 }}>
           <Panel pb={{ base: '2', md: '2' }}>

@@ -26,7 +26,7 @@ export function TasteScale({ label, words, first, value, onChange }: Props) {
       alignItems="center"
       columnGap="2"
     >
-      <Box fontWeight={600} aria-hidden="true">
+      <Box fontWeight={650} aria-hidden="true">
         {label}
       </Box>
       <Flex borderWidth="1px" borderColor="edge" borderRadius="small" overflow="hidden">

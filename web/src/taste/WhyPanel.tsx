@@ -40,8 +40,8 @@ export function WhyPanel({ shotId, tasted }: Props) {
   });
   if (!why)
     return (
-      // as high as what comes, so that nothing moves under the finger
-      <Panel aria-label="Why" minHeight="112px">
+      // what stands below it on a phone lies under the screen's edge meanwhile, so that nothing moves under the finger
+      <Panel aria-label="Why" minHeight={error ? undefined : { base: '85vh', lg: '112px' }}>
         <H2>Why</H2>
         <Waiting error={error} />
       </Panel>
@@ -51,7 +51,7 @@ export function WhyPanel({ shotId, tasted }: Props) {
   const changes = first && (diagnosis.verdict === 'OneCause' || diagnosis.verdict === 'CannotTell');
   const advice = changes && (
     <>
-      <Box mt="2" fontWeight={600}>
+      <Box mt="2" fontWeight={650}>
         {units.sentence(first.change.do)}
       </Box>
       <Box fontSize="14px" color="quiet">
@@ -159,7 +159,7 @@ function Chance({ name, probability }: { name: string; probability: number }) {
   return (
     <Box>
       <Flex justify="space-between" gap="3" align="baseline">
-        <Box fontWeight={600}>{name}</Box>
+        <Box fontWeight={650}>{name}</Box>
         <Reading>{number(probability * 100, 0)} %</Reading>
       </Flex>
       <Bar width={`${Math.max(1, probability * 100)}%`} aria-hidden="true" />
