@@ -1,4 +1,5 @@
 import { defineSlotRecipe } from '@chakra-ui/react';
+import { wide } from './type';
 
 const backdrop = { position: 'fixed', inset: 0, bg: 'rgb(0 0 0 / 45%)', zIndex: 20 } as const;
 const sheet = {
@@ -30,7 +31,7 @@ const footer = {
   borderTopWidth: '1px',
   borderColor: 'hairline',
 } as const;
-const title = { fontSize: '19px', fontStretch: '118%', fontWeight: 650, lineHeight: 1.2 } as const;
+const title = { ...wide, fontSize: '19px', lineHeight: 1.2 } as const;
 
 /** The parts of what lies over a page. */
 const slots = [
@@ -128,7 +129,7 @@ export const collapsible = defineSlotRecipe({
       gap: '2',
       minHeight: '44px',
       textAlign: 'start',
-      fontWeight: 600,
+      fontWeight: 650,
       cursor: 'pointer',
     },
     indicator: {
@@ -167,7 +168,7 @@ export const toast = defineSlotRecipe({
     actionTrigger: {
       minHeight: '44px',
       px: '3',
-      fontWeight: 600,
+      fontWeight: 650,
       textDecoration: 'underline',
       textUnderlineOffset: '3px',
       cursor: 'pointer',
@@ -200,7 +201,7 @@ export const tabs = defineSlotRecipe({
     trigger: {
       minHeight: '44px',
       px: '3',
-      fontWeight: 600,
+      fontWeight: 650,
       color: 'quiet',
       cursor: 'pointer',
       borderBottomWidth: '3px',

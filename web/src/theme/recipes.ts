@@ -15,7 +15,7 @@ export const button = defineRecipe({
     borderRadius: 'small',
     bg: 'panel',
     color: 'text',
-    fontWeight: 600,
+    fontWeight: 650,
     cursor: 'pointer',
     textAlign: 'center',
     lineHeight: 1.15,
@@ -171,7 +171,7 @@ export const table = defineSlotRecipe({
     root: { width: '100%', fontSize: '15px', borderCollapse: 'collapse', fontVariantNumeric: 'tabular-nums' },
     columnHeader: {
       color: 'quiet',
-      fontWeight: 500,
+      fontWeight: 400,
       fontSize: '13px',
       textAlign: 'start',
       pe: '3',

@@ -1,6 +1,7 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
 import { groundInFile } from './groundInFile';
 import { recipesMadeOnce } from './recipesMadeOnce';
+import { wide } from './type';
 import { collapsible, dialog, drawer, popover, progress, tabs, toast } from './overlays';
 import { button, checkbox, checkmark, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
@@ -42,7 +43,7 @@ const ground = defineConfig({
     'html, body, #root': { minHeight: '100%' },
     html: { colorScheme: 'light', '&.dark': { colorScheme: 'dark' } },
     body: { bg: 'page', color: 'text', fontFamily: 'body', fontSize: '15px', lineHeight: '1.45', margin: 0 },
-    'h1, h2, h3': { fontStretch: '118%', fontWeight: 650, lineHeight: 1.2 },
+    'h1, h2, h3': { ...wide, lineHeight: 1.2 },
     ':focus-visible': { outline: '2px solid', outlineColor: 'text', outlineOffset: '2px' },
     // where a page begins is told to those who listen; nobody goes there with a key
     'h1:focus-visible': { outline: 'none' },
