@@ -466,3 +466,57 @@ test('nothing sticks out of a narrow window, which is what a page at twice its s
   await page.goto('/prepare');
   await whoAndWhat(page, () => expectNoSidewaysScroll(page));
 });
+
+test('nothing in view moves when answers come late, one after the other', async ({ page }) => {
+  test.slow();
+  await page.addInitScript(() => {
+    const moved: string[] = [];
+    Object.assign(window, { moved });
+    const words = (node: Node | null) => (node?.textContent ?? '').slice(0, 30);
+    new PerformanceObserver((list) => {
+      for (const shift of list.getEntries() as (PerformanceEntry & {
+        sources: { node: Node | null; previousRect: DOMRectReadOnly; currentRect: DOMRectReadOnly }[];
+      })[])
+        for (const { node, previousRect: from, currentRect: to } of shift.sources)
+          // what was out of view has an empty rectangle; a pixel or two is a number that got wider
+          if (from.height > 0 && (to.height === 0 || Math.abs(to.y - from.y) > 2))
+            moved.push(`"${words(node)}" from ${Math.round(from.y)} to ${Math.round(to.y)}`);
+    }).observe({ type: 'layout-shift', buffered: true });
+  });
+  let asked = 0;
+  let open = 0;
+  await page.route('**/api/**', async (route) => {
+    open++;
+    await new Promise((waited) => setTimeout(waited, 100 * Math.min(++asked, 6)));
+    await route.continue().catch(() => {});
+    open--;
+  });
+  for (const path of [
+    '/warm',
+    '/prepare',
+    '/taste/54',
+    '/taste/53',
+    '/ledger',
+    '/ledger/compare?ids=50,51,52',
+    '/ledger/trends',
+    '/ledger/arm',
+    '/ledger/exchange',
+    '/shelf',
+    '/machines',
+    '/machines/1',
+    '/plans',
+    '/practice',
+    '/care',
+    '/settings',
+    '/settings/storage',
+  ]) {
+    asked = 0;
+    await page.goto(path);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await expect(page.getByText('Loading')).toHaveCount(0);
+    await expect.poll(() => open).toBe(0);
+    await frames(page, 5);
+    const moved = await page.evaluate(() => (window as unknown as { moved: string[] }).moved);
+    expect.soft(moved, `moved on ${path}`).toEqual([]);
+  }
+});

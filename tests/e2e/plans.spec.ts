@@ -217,15 +217,18 @@ test('one small scale weighs everything in turn', async ({ page }, info) => {
   // a home-made scale that says what lies on it
   await page.evaluate(() => {
     const socket = new WebSocket(`ws://${location.host}/instruments`);
-    const scale = { grams: 0, at: 0 };
+    const scale = { grams: 0, at: 0, on: true };
     Object.assign(globalThis, { scale });
     socket.onopen = () => {
       socket.send('{"hello":"ruddy-line/1","device":"Kitchen scale","channels":{"weight":"g"}}\n');
-      setInterval(() => socket.send(`{"t":${(scale.at += 0.1).toFixed(1)},"weight":${scale.grams}}\n`), 100);
+      setInterval(() => {
+        if (scale.on) socket.send(`{"t":${(scale.at += 0.1).toFixed(1)},"weight":${scale.grams}}\n`);
+      }, 100);
     };
   });
-  const put = (grams: number) =>
-    page.evaluate((g) => Object.assign((globalThis as never as { scale: object }).scale, { grams: g }), grams);
+  const turn = (how: { grams?: number; on?: boolean }) =>
+    page.evaluate((h) => Object.assign((globalThis as never as { scale: object }).scale, h), how);
+  const put = (grams: number) => turn({ grams });
   await page.getByRole('button', { name: 'Weigh it all' }).click();
   await page.getByLabel('Scale', { exact: true }).selectOption({ label: 'Kitchen scale' });
   const reads = (text: string) => expect(page.getByText(text, { exact: true }).first()).toBeVisible();
@@ -233,6 +236,12 @@ test('one small scale weighs everything in turn', async ({ page }, info) => {
   await reads('80.0');
   await page.getByRole('button', { name: 'Zero' }).click();
   await put(96.4);
+  await reads('16.4');
+  // one that switches itself off says so, and what was begun goes on when it is back
+  await turn({ on: false });
+  await expect(page.getByText('No weight comes from the scale')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Use this weight' })).toBeDisabled();
+  await turn({ on: true });
   await reads('16.4');
   await page.getByRole('button', { name: 'Use this weight' }).click();
   await page.getByRole('button', { name: 'Zero' }).click();

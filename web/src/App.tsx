@@ -1,5 +1,6 @@
 import { lazy, Suspense, useState, type ComponentType } from 'react';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { createBrowserRouter, Navigate } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
 import PreparePage from './prepare/PreparePage';
 import { useSignedOut } from './shared/access/signedOut';
 import { Waiting } from './shared/ui/elements';
@@ -35,10 +36,15 @@ if (location.pathname === '/') history.replaceState(null, '', `/${first}${locati
 /** Fetches the page that the address names, unless it came with the frame or comes later. */
 export const fetchPage = () => pages[location.pathname.split('/')[1] as keyof typeof pages]?.fetch();
 
-const LedgerPage = lazy(() => import('./ledger/LedgerPage'));
+// most that is selected in the ledger is compared: by then its page is there
+const compare = daily(() => import('./ledger/ComparePage'));
+const LedgerPage = lazy(() => {
+  // where it does not come, it is asked for again when it is opened
+  void compare.fetch().catch(() => undefined);
+  return import('./ledger/LedgerPage');
+});
 const CompareCardPage = lazy(() => import('./ledger/CompareCardPage'));
 const ShotCardPage = lazy(() => import('./taste/ShotCardPage'));
-const ComparePage = lazy(() => import('./ledger/ComparePage'));
 const TrendsPage = lazy(() => import('./trends/TrendsPage'));
 const ArmPage = lazy(() => import('./trends/ArmPage'));
 const ExchangePage = lazy(() => import('./exchange/ExchangePage'));
@@ -86,7 +92,7 @@ const router = createBrowserRouter([
           { path: 'taste/:id', element: page(<pages.taste.Page />) },
           { path: 'taste/:id/card', element: page(<ShotCardPage />) },
           { path: 'ledger', element: page(<LedgerPage />) },
-          { path: 'ledger/compare', element: page(<ComparePage />) },
+          { path: 'ledger/compare', element: page(<compare.Page />) },
           { path: 'ledger/compare/card', element: page(<CompareCardPage />) },
           { path: 'ledger/trends', element: page(<TrendsPage />) },
           { path: 'ledger/arm', element: page(<ArmPage />) },

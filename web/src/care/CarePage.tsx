@@ -24,7 +24,7 @@ export default function CarePage() {
   if (!care)
     return (
       <>
-        <PageTitle title="Care" />
+        <PageTitle title="Care" tight asideToCome />
         <Waiting error={error} />
       </>
     );

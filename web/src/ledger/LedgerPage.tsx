@@ -200,7 +200,8 @@ export default function LedgerPage() {
           prepare={prepare}
           compare={() => {
             prepare();
-            void navigate(`/ledger/compare?ids=${ticked.join(',')}`);
+            // at once: there is nothing else that the drawing should give way to
+            void navigate(`/ledger/compare?ids=${ticked.join(',')}`, { flushSync: true });
           }}
         />
       )}
@@ -256,13 +257,12 @@ function Binned({ shots, takeBack }: { shots: readonly Schemas['ShotLine'][]; ta
 
 const pauseMs = 150;
 
-/** Two shots that are ticked will be compared: page and answer are fetched meanwhile, or when it is asked for. */
+/** Two shots that are ticked will be compared: the answer is fetched meanwhile, or when it is asked for. */
 function useReadyToCompare(ticked: readonly number[]) {
   const queries = useQueryClient();
   const ids = ticked.join(',');
   const many = ticked.length > 1;
   const prepare = useCallback(() => {
-    void import('./ComparePage');
     void queries.prefetchQuery(comparisonOf(ids));
   }, [queries, ids]);
   useEffect(() => {

@@ -17,7 +17,7 @@ const ShotsTable = chakra('table', {
     borderCollapse: 'collapse',
     tableLayout: 'auto',
     '& th, & td': { px: { base: '1', sm: '2' }, py: '1.5', textAlign: 'start', verticalAlign: 'middle' },
-    '& th': { fontSize: '13px', color: 'quiet', fontWeight: 500, whiteSpace: 'nowrap', lineHeight: 1.15 },
+    '& th': { fontSize: '13px', color: 'quiet', fontWeight: 400, whiteSpace: 'nowrap', lineHeight: 1.15 },
     '& th button': {
       font: 'inherit',
       color: 'inherit',
@@ -42,7 +42,7 @@ const ShotsTable = chakra('table', {
     '& a': { fontWeight: 650, textDecoration: 'underline', textUnderlineOffset: '3px' },
     '& b': {
       fontStretch: '78%',
-      fontWeight: 600,
+      fontWeight: 650,
       fontVariantNumeric: 'tabular-nums',
       fontFeatureSettings: '"tnum"',
       whiteSpace: 'nowrap',

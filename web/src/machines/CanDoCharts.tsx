@@ -55,7 +55,7 @@ export function ForceChart({ can, willingKgf }: { can: CanDo; willingKgf: number
                 y={y(show(l.points.at(-1)!.handKgf)) + 4}
                 fill={ink('pressure')}
                 fontSize="13px"
-                fontWeight={600}
+                fontWeight={650}
               >
                 {units.pressure(l.pressureBar, 0).value} {units.pressureUnit}
               </chakra.text>

@@ -34,7 +34,7 @@ export default function MachinePage() {
   if (!machine) {
     return (
       <>
-        <PageTitle title="Machine" />
+        <PageTitle title="Machine" tight asideToCome />
         <Waiting error={error} />
       </>
     );

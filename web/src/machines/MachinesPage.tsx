@@ -4,11 +4,14 @@ import { Link } from 'react-router';
 import { api, data } from '../shared/api/client';
 import { useBench } from '../shared/api/queries';
 import { EmptyState } from '../shared/ui/EmptyState';
-import { Button, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Button, H2, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { number, useUnits } from '../shared/units/units';
 import { PutAway } from '../shared/bench/PutAway';
 import { CutawayDrawing } from '../shared/machine/CutawayDrawing';
 import { TextLink } from '../shared/ui/TextLink';
+
+/** Of a machine, there or still to come: none moves when the one above it comes later. */
+const height = '344px';
 
 /** The machines on the bench, each drawn from its own numbers. */
 export default function MachinesPage() {
@@ -57,35 +60,42 @@ export default function MachinesPage() {
         templateColumns={{ base: 'minmax(0,1fr)', sm: 'repeat(2, minmax(0,1fr))', xl: 'repeat(3, minmax(0,1fr))' }}
         gap="4"
       >
-        {details.map(
-          ({ data: m }) =>
-            m && (
-              <Panel key={m.id}>
-                <CutawayDrawing
-                  family={m.spec.family}
-                  cut={m.cutaway}
-                  restricted={(m.spec.restrictorBarS2PerMl2 ?? 0) > 0}
-                  height={210}
-                  label={`Section through ${m.name}`}
-                />
-                <Box mt="2" fontSize="19px" fontWeight={650} fontStretch="112%">
-                  <TextLink to={`/machines/${m.id}`}>{m.name}</TextLink>
-                </Box>
-                <Box fontSize="14px" color="quiet">
-                  {m.familyName}
-                </Box>
-                <Box fontSize="14px" mt="1">
-                  Up to {number(m.can.largestYieldGrams, 0)} g in the cup
-                  {m.can.reachBar !== null
-                    ? `, ${units.pressure(m.can.reachBar).value} ${units.pressureUnit} with your force`
-                    : m.spec.springTopBar !== null && m.spec.springTopBar !== undefined
-                      ? `, spring from ${units.pressure(m.spec.springTopBar).value} ${units.pressureUnit}`
-                      : ''}
-                  . {m.heatIsFamily ? 'Heat as its family.' : `Heat learned from ${m.heat.fittedReadings} readings.`}
-                </Box>
+        {bench.machines.map(({ id, name }, i) => {
+          const m = details[i]?.data;
+          if (!m)
+            return (
+              <Panel key={id} minHeight={height}>
+                <H2>{name}</H2>
+                <Waiting error={details[i]?.error} />
               </Panel>
-            ),
-        )}
+            );
+          return (
+            <Panel key={id} minHeight={height}>
+              <CutawayDrawing
+                family={m.spec.family}
+                cut={m.cutaway}
+                restricted={(m.spec.restrictorBarS2PerMl2 ?? 0) > 0}
+                height={210}
+                label={`Section through ${m.name}`}
+              />
+              <Box mt="2" fontSize="19px" fontWeight={650} fontStretch="115%">
+                <TextLink to={`/machines/${m.id}`}>{m.name}</TextLink>
+              </Box>
+              <Box fontSize="14px" color="quiet">
+                {m.familyName}
+              </Box>
+              <Box fontSize="14px" mt="1">
+                Up to {number(m.can.largestYieldGrams, 0)} g in the cup
+                {m.can.reachBar !== null
+                  ? `, ${units.pressure(m.can.reachBar).value} ${units.pressureUnit} with your force`
+                  : m.spec.springTopBar !== null && m.spec.springTopBar !== undefined
+                    ? `, spring from ${units.pressure(m.spec.springTopBar).value} ${units.pressureUnit}`
+                    : ''}
+                . {m.heatIsFamily ? 'Heat as its family.' : `Heat learned from ${m.heat.fittedReadings} readings.`}
+              </Box>
+            </Panel>
+          );
+        })}
       </Grid>
       <Box mt="4" maxWidth="640px">
         <PutAway things={bench.putAway.filter((t) => t.kind === 'Machines')} />

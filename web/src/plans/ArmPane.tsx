@@ -59,7 +59,7 @@ export function ArmPane({ preview, x, left, right, top, bottom, selected }: Prop
   });
   return (
     <g>
-      <chakra.text x={left} y={top - 6} fill={ink('text')} fontSize="12px" fontWeight={600}>
+      <chakra.text x={left} y={top - 6} fill={ink('text')} fontSize="12px" fontWeight={650}>
         What the arm does; the piston from top to bottom of its stroke
       </chakra.text>
       <line x1={left} x2={right} y1={y(0)} y2={y(0)} stroke={ink('hairline')} />
@@ -75,7 +75,7 @@ export function ArmPane({ preview, x, left, right, top, bottom, selected }: Prop
               textAnchor="middle"
               fill={ink('text')}
               fontSize="12px"
-              fontWeight={i === selected ? 700 : 400}
+              fontWeight={i === selected ? 650 : 400}
             >
               {armWords[move]}
             </chakra.text>

@@ -62,7 +62,7 @@ export default function PracticePage() {
                   <Box fontWeight={650} fontSize="18px">
                     {units.sentence(lesson.name)}
                     {next && (
-                      <Box as="span" fontSize="14px" fontWeight={500} color="quiet">
+                      <Box as="span" fontSize="14px" fontWeight={400} color="quiet">
                         {' '}
                         next for you
                       </Box>

@@ -80,7 +80,7 @@ export function Result({ result, name, feel, again }: Props) {
               padding: '0 24px',
               border: '1px solid var(--rs-colors-edge)',
               borderRadius: 3,
-              fontWeight: 600,
+              fontWeight: 650,
               fontSize: 20,
               background: 'var(--rs-colors-panel)',
             }}

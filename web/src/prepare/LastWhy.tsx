@@ -5,8 +5,10 @@ import { useUnits } from '../shared/units/units';
 
 /** What the last shot of this coffee on this machine asks of the next one. */
 export function LastWhy({ shotId }: { shotId: number }) {
-  const { data: why } = useWhy(shotId);
+  const { data: why, isFetched } = useWhy(shotId);
   const units = useUnits();
+  // most say it in two lines: what stands below is not to move under the finger
+  if (!isFetched) return <Box minHeight="42px" mt="1" />;
   if (!why || why.diagnosis.verdict === 'TooLittle') return null;
   const [first] = why.diagnosis.causes;
   return (

@@ -59,7 +59,7 @@ export const PlanChoice = memo(function PlanChoice({ plans, sketches, planKey, p
               <PlanSketch points={sketches[plan.key] ?? []} bandBar={plan.bandBar} width={100} height={30} />
               <Flex gap="1.5" align="flex-start" lineHeight={1.2}>
                 <RadioGroup.ItemControl width="14px" height="14px" mt="2px" _checked={{ borderWidth: '4px' }} />
-                <RadioGroup.ItemText fontSize="13px" fontWeight={600}>
+                <RadioGroup.ItemText fontSize="13px" fontWeight={650}>
                   {plan.name}
                 </RadioGroup.ItemText>
               </Flex>

@@ -29,7 +29,7 @@ export const Ratios = memo(function Ratios({ ratios, yieldGrams, change }: Props
             aria-pressed={yieldGrams === r.yieldGrams}
             title={r.fits ? r.why : 'more than this machine gives from this dose'}
             onClick={() => change({ yieldGrams: r.yieldGrams })}
-            fontWeight={yieldGrams === r.yieldGrams ? 700 : 400}
+            fontWeight={yieldGrams === r.yieldGrams ? 650 : 400}
             px="1"
             gap="0"
             columnGap="1"

@@ -22,7 +22,7 @@ export function PullTabs({ pulls, shown }: { pulls: readonly LivePull[]; shown: 
             padding: '0 16px',
             border: `${p.id === shown ? 2 : 1}px solid var(--rs-colors-${p.id === shown ? 'text' : 'edge'})`,
             borderRadius: 3,
-            fontWeight: p.id === shown ? 700 : 400,
+            fontWeight: p.id === shown ? 650 : 400,
           }}
         >
           {p.machineName}, {words[p.stage]}

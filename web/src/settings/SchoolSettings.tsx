@@ -13,7 +13,8 @@ export function SchoolSettings() {
   const change = useHouseholdChange(household);
   if (!household || !schools)
     return (
-      <Panel>
+      // as high as the schools are, so that what stands below does not move
+      <Panel minHeight="310px">
         <H2>How shots are judged</H2>
         <Waiting error={error} />
       </Panel>

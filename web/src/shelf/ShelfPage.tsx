@@ -21,7 +21,10 @@ export type Editing = { kind: 'bag' | 'grinder' | 'basket' | 'brewer' | 'rest'; 
 export default function ShelfPage() {
   const queries = useQueryClient();
   const { data: bench, error } = useBench();
-  const learned = useQuery({ queryKey: ['learned'], queryFn: () => data(api.GET('/api/bench/learned')) }).data;
+  const { data: learned, isFetched: hasLearned } = useQuery({
+    queryKey: ['learned'],
+    queryFn: () => data(api.GET('/api/bench/learned')),
+  });
   const [editing, setEditing] = useState<Editing | null>(null);
   const save = useMutation({
     mutationFn: (call: () => Promise<Bench>) => call(),
@@ -40,7 +43,8 @@ export default function ShelfPage() {
   };
   const form = { wrong, cancel: () => open(null) };
 
-  if (!bench) {
+  // what was learned makes rows longer: it comes with them, so that none moves under the finger
+  if (!bench || !hasLearned) {
     return (
       <>
         <PageTitle title="Shelf" />

@@ -1,11 +1,13 @@
-import { chakra, Flex } from '@chakra-ui/react';
+import { Box, chakra, Flex, VisuallyHidden } from '@chakra-ui/react';
 import { BookOpen, Gauge, Hand, Package, Settings, Wrench } from 'lucide-react';
 import { NavLink } from 'react-router';
+import { useCareDue } from '../shared/api/queries';
 import { useAfterFirst } from '../shared/ui/useAfterFirst';
 
 const RailLink = chakra(NavLink, {
   base: {
     display: 'flex',
+    position: 'relative',
     flexDirection: 'column',
     alignItems: 'center',
     justifyContent: 'center',
@@ -36,6 +38,7 @@ const places = [
 export function Rail() {
   // the page itself comes first: its room is kept
   const links = useAfterFirst();
+  const due = useCareDue().data?.length ?? 0;
   return (
     <Flex
       as="nav"
@@ -58,8 +61,34 @@ export function Rail() {
           <RailLink key={to} to={to}>
             <Icon size={20} aria-hidden="true" />
             {name}
+            {to === '/care' && due > 0 && <Due count={due} />}
           </RailLink>
         ))}
     </Flex>
+  );
+}
+
+/** How many tasks of care are due, at the corner of the drawing of the link. */
+function Due({ count }: { count: number }) {
+  return (
+    <Box
+      as="span"
+      position="absolute"
+      top="5px"
+      left="calc(50% + 6px)"
+      minWidth="18px"
+      px="1"
+      textAlign="center"
+      fontSize="12px"
+      lineHeight="18px"
+      fontWeight={650}
+      borderRadius="9px"
+      bg="oxide"
+      color="onOxide"
+    >
+      <VisuallyHidden>, </VisuallyHidden>
+      {count}
+      <VisuallyHidden>{count === 1 ? ' task is due' : ' tasks are due'}</VisuallyHidden>
+    </Box>
   );
 }

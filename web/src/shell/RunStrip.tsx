@@ -1,10 +1,9 @@
 import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
 import { NavLink, useLocation } from 'react-router';
-import { useCareDue, useHousehold, useLatestShot, useSession, useSheet } from '../shared/api/queries';
+import { useHousehold, useLatestShot, useSession, useSheet } from '../shared/api/queries';
 import { timeOfDay, useNow } from '../shared/clock';
 import { number, useUnits } from '../shared/units/units';
 import { useStepSound } from '../shared/session/stepSound';
-import { TextLink } from '../shared/ui/TextLink';
 import { useLiveStatus } from '../shared/live/live';
 import { Ribbon, RibbonLine } from './Ribbon';
 
@@ -26,7 +25,7 @@ const Segment = chakra(NavLink, {
     // plain elements within: the strip is on every page, and each styled one takes a slow phone some milliseconds
     '& [data-part=title]': { display: 'flex', alignItems: 'baseline', gap: '1.5' },
     '& small': { fontSize: '12px', color: 'quiet', display: { base: 'none', md: 'inline' } },
-    '& b': { fontStretch: '112%', fontWeight: 650, fontSize: { base: '15px', md: '17px' } },
+    '& b': { fontStretch: '115%', fontWeight: 650, fontSize: { base: '15px', md: '17px' } },
     '& [data-part=state]': {
       fontSize: '13px',
       color: 'quiet',
@@ -50,7 +49,6 @@ export function RunStrip() {
   const { data: household } = useHousehold();
   const { data: answer } = useSheet();
   const { data: session } = useSession();
-  const { data: due } = useCareDue();
   const now = useNow(1000);
   useStepSound(session, now);
   const { data: latest } = useLatestShot();
@@ -102,19 +100,12 @@ export function RunStrip() {
           flexShrink={0}
           display={{ base: 'none', lg: 'flex' }}
         >
-          <Box fontStretch="118%" fontWeight={680} color="oxide" lineHeight={1.1}>
+          <Box fontStretch="115%" fontWeight={650} color="oxide" lineHeight={1.1}>
             Ruddy Spring
           </Box>
-          <Box fontSize="13px" color="quiet" truncate>
+          <Box fontSize="13px" color="quiet" truncate minHeight="1.5em">
             {household ? `${household.madeUp ? 'Sample: ' : ''}${household.name}` : ''}
           </Box>
-          {due !== undefined && due.length > 0 && (
-            <Box fontSize="13px" truncate>
-              <TextLink to="/care">
-                {due.length === 1 ? '1 task of care is due' : `${due.length} tasks of care are due`}
-              </TextLink>
-            </Box>
-          )}
         </Flex>
         <Grid as="nav" aria-label="Session" templateColumns="repeat(4, minmax(0, 1fr))" flex="1">
           {segments.map((s, i) => (
@@ -134,6 +125,7 @@ export function RunStrip() {
         fontSize="13px"
         color="quiet"
         display={{ base: 'block', md: 'none' }}
+        minHeight="calc(1.5em + 9px)"
         borderTopWidth="1px"
         borderColor="hairline"
         truncate

@@ -30,7 +30,7 @@ export function LikedPanel({ who, choose }: Props) {
       ) : (
         <>
           {liked.warning && <Notice>{liked.warning}</Notice>}
-          {liked.tasted > 0 && (
+          {liked.tasted > 1 && (
             <Box mt="2">
               {told.length === 0
                 ? `Over ${liked.tasted} tasted shots nothing goes with liking more than luck would have it.`

@@ -99,7 +99,11 @@ export default function TrendsPage() {
       </Grid>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="3" alignItems="start">
         <Grid gap="3">
-          <Panel aria-label="One against the other">
+          {/* as high as a drawing until it is there, so that what stands below does not move */}
+          <Panel
+            aria-label="One against the other"
+            minHeight={trend || error ? undefined : { base: '85vh', lg: '410px' }}
+          >
             {!trend ? (
               <Waiting error={error} />
             ) : trend.points.length === 0 ? (

@@ -114,7 +114,7 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
                   textAnchor="middle"
                   fill={ink('quiet')}
                   fontSize="12px"
-                  fontStretch="80%"
+                  fontStretch="78%"
                   fontVariantNumeric="tabular-nums"
                 >
                   {timeOfDay(origin + tick * 1000)}
@@ -176,7 +176,7 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
                       y={bottom - 5}
                       fill={ink('text')}
                       fontSize="12px"
-                      fontWeight={600}
+                      fontWeight={650}
                     >
                       {i + 1}
                     </chakra.text>
@@ -202,7 +202,7 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
                     textAnchor={nowS > end - (end - start) * 0.1 ? 'end' : 'start'}
                     fill={ink('text')}
                     fontSize="12px"
-                    fontWeight={600}
+                    fontWeight={650}
                   >
                     now
                   </chakra.text>

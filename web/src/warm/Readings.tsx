@@ -83,9 +83,9 @@ export function Readings({ session, actions, setLamp }: Props) {
                   inputMode="decimal"
                   value={text}
                   onChange={(e) => setText(e.target.value)}
-                  fontStretch="80%"
+                  fontStretch="78%"
                   fontSize="20px"
-                  fontWeight={600}
+                  fontWeight={650}
                   textAlign="center"
                 />
               )}

@@ -25,7 +25,7 @@ export function CardText({ x, y, size = 14, strong, quiet, wide, anchor = 'start
       fill={ink(quiet ? 'quiet' : 'text')}
       fontSize={`${size}px`}
       fontWeight={strong ? 650 : 400}
-      fontStretch={wide ? '118%' : '100%'}
+      fontStretch={wide ? '115%' : '100%'}
       fontFamily="inherit"
     >
       {children}

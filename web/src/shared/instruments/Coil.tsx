@@ -54,7 +54,7 @@ export function Coil({ view, height }: { view: Instrument; height: number }) {
       aria-label="Stroke used up, and water moved"
       style={{ display: 'block', flexShrink: 0 }}
     >
-      <chakra.text x={0} y={14} fill={ink('text')} fontSize="13px" fontWeight={600}>
+      <chakra.text x={0} y={14} fill={ink('text')} fontSize="13px" fontWeight={650}>
         Stroke
       </chakra.text>
       <line x1={middle - 34} x2={middle - 34} y1={top - 8} y2={foot} stroke={ink('edge')} />

@@ -55,7 +55,7 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
       <defs>
         <Hatch id={hatch} />
       </defs>
-      <chakra.text x={0} y={14} fill={ink('pressure')} fontSize="13px" fontWeight={600}>
+      <chakra.text x={0} y={14} fill={ink('pressure')} fontSize="13px" fontWeight={650}>
         {units.pressureUnit}
       </chakra.text>
       <rect
@@ -84,7 +84,7 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
             textAnchor="end"
             fill={ink('text')}
             fontSize="15px"
-            fontStretch="80%"
+            fontStretch="78%"
             fontVariantNumeric="tabular-nums"
           >
             {ownText(tick)}
@@ -103,8 +103,8 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
           y={13}
           fill={ink('text')}
           fontSize="18px"
-          fontWeight={700}
-          fontStretch="80%"
+          fontWeight={650}
+          fontStretch="78%"
         />
       </g>
     </svg>

@@ -20,7 +20,7 @@ export function SoundChoice() {
           key={level}
           minHeight="64px"
           aria-pressed={pullSound.loudness === level}
-          fontWeight={pullSound.loudness === level ? 700 : 400}
+          fontWeight={pullSound.loudness === level ? 650 : 400}
           borderWidth={pullSound.loudness === level ? '2px' : '1px'}
           onClick={() => pullSound.set(level, pullSound.speech)}
         >
@@ -32,7 +32,7 @@ export function SoundChoice() {
         <Button
           minHeight="64px"
           aria-pressed={pullSound.speech}
-          fontWeight={pullSound.speech ? 700 : 400}
+          fontWeight={pullSound.speech ? 650 : 400}
           borderWidth={pullSound.speech ? '2px' : '1px'}
           onClick={() => pullSound.set(pullSound.loudness, !pullSound.speech)}
         >

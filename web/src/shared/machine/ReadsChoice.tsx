@@ -19,7 +19,7 @@ export function ReadsChoice({ legend, boiler, value, onChange }: Props) {
     : ['Gauge', 'Probe', 'Strip', 'Scale'];
   return (
     <Box as="fieldset" borderWidth="0">
-      <chakra.legend fontStretch="118%" fontWeight={650} fontSize="17px" mb="2">
+      <chakra.legend fontStretch="115%" fontWeight={650} fontSize="17px" mb="2">
         {legend}
       </chakra.legend>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="1">

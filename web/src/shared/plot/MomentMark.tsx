@@ -41,7 +41,7 @@ export function MomentMark({ word, label, at, x, top, bottom, labelX, labelY, pa
       {beside(top, bottom, past).map(([from, to]) => (
         <line key={from} x1={px} x2={px} y1={from} y2={to} stroke={ink('edge')} strokeDasharray="2 3" />
       ))}
-      <chakra.text x={labelX} y={labelY} fill={ink('text')} fontSize="12px" fontStretch="82%">
+      <chakra.text x={labelX} y={labelY} fill={ink('text')} fontSize="12px" fontStretch="78%">
         {label}
       </chakra.text>
     </>

@@ -38,9 +38,9 @@ const linePx = 14;
 /** Width of the name of a scale, px. */
 const namePx = 100;
 
-const linesOf = (curves: Schemas['Curves'], f: number) => ({
-  pressure: evenly(curves.pressureBar, curves.stepSeconds).map(([x, y]) => [x, y * f] as const),
-  plan: evenly(curves.planBar, curves.stepSeconds).map(([x, y]) => [x, y * f] as const),
+const linesOf = (curves: Schemas['Curves'], factor: number) => ({
+  pressure: evenly(curves.pressureBar, curves.stepSeconds, { factor }),
+  plan: evenly(curves.planBar, curves.stepSeconds, { factor }),
   grams: evenly(curves.weightGrams, curves.stepSeconds),
   flow: evenly(curves.flowGramsPerS, curves.stepSeconds),
 });

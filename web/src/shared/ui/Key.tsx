@@ -7,7 +7,7 @@ export function Key({ children }: { children: ReactNode }) {
     <chakra.kbd
       display={{ base: 'none', lg: 'inline' }}
       fontSize="14px"
-      fontWeight={500}
+      fontWeight={400}
       borderWidth="1px"
       borderRadius="small"
       px="1.5"

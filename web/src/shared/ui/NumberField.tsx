@@ -2,6 +2,7 @@ import { Flex } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { toDecimals, typedNumber } from '../units/decimals';
 import { Button, Field, Input } from './elements';
+import { condensed, strong } from '../../theme/type';
 
 interface Props {
   label: string;
@@ -17,7 +18,7 @@ interface Props {
   big?: boolean;
 }
 
-const reading = { fontStretch: '80%', fontVariantNumeric: 'tabular-nums', fontWeight: 600 };
+const reading = { fontStretch: condensed, fontVariantNumeric: 'tabular-nums', fontWeight: strong };
 /** Measured in that type, in parts of its size. */
 const signWidth = { figure: 0.49, point: 0.25 };
 /** What is beside the number: two buttons, two gaps, padding and border, and a pixel for rounding, px. */

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { sentenceOf } from '../api/client';
 import { inOurUnits } from '../units/marks';
 import { Why, type Explained } from '../why/Why';
+import { condensed } from '../../theme/type';
 import { usePageName } from './usePageName';
 
 /** A sheet of zinc with a hairline round it. */
@@ -63,8 +64,8 @@ export function Figure({ label, value, unit, note, size = 34, colour = 'text', w
 /** Condensed tabular figures. */
 export const Reading = chakra('span', {
   base: {
-    fontStretch: '78%',
-    fontWeight: 600,
+    fontStretch: condensed,
+    fontWeight: 650,
     fontVariantNumeric: 'tabular-nums',
     fontFeatureSettings: '"tnum"',
     whiteSpace: 'nowrap',
@@ -99,6 +100,8 @@ interface PageTitleProps {
   title: string;
   children?: ReactNode;
   aside?: ReactNode;
+  /** Keeps the room of buttons beside it until they are there. */
+  asideToCome?: boolean;
   /** Without room under it. */
   tight?: boolean;
   /** Only for who listens on a phone, where the strip above says it. */
@@ -106,10 +109,13 @@ interface PageTitleProps {
 }
 
 const roomy = { areas: { base: `"title" "text" "aside"`, md: `"title aside" "text aside"` }, mb: '4' };
-const close = { areas: { base: `"title" "text" "aside"`, md: `"title aside" "text text"` }, mb: '3' };
+const close = {
+  areas: { base: `"title" "text" "aside"`, md: `"title aside" "text text"` },
+  mb: { base: '3', md: '2' },
+};
 
 /** Heading of a page with what it is for. */
-export function PageTitle({ title, children, aside, tight, inStrip }: PageTitleProps) {
+export function PageTitle({ title, children, aside, asideToCome, tight, inStrip }: PageTitleProps) {
   const heading = usePageName(title);
   const { areas, mb } = tight ? close : roomy;
   return (
@@ -130,12 +136,18 @@ export function PageTitle({ title, children, aside, tight, inStrip }: PageTitleP
         {title}
       </chakra.h1>
       {children && (
-        <Box gridArea="text" color="quiet" maxWidth={tight ? undefined : '70ch'} fontSize={tight ? '14px' : undefined}>
+        <Box
+          gridArea="text"
+          color="quiet"
+          maxWidth={tight ? undefined : '70ch'}
+          fontSize={tight ? '14px' : undefined}
+          mt={tight && aside ? { md: '1' } : undefined}
+        >
           {children}
         </Box>
       )}
-      {aside && (
-        <Box gridArea="aside" mt={{ base: '3', md: '0' }}>
+      {(aside || asideToCome) && (
+        <Box gridArea="aside" mt={{ base: '3', md: '0' }} minHeight={asideToCome ? '44px' : undefined}>
           {aside}
         </Box>
       )}
