@@ -25,6 +25,7 @@ public sealed class StandIn(
     // asleep they send a third of what they send in a pull
     private const int AsleepEvery = 3;
     private readonly Lock _bench = new();
+    private readonly Stopwatch _clock = new();
 
     /// <summary>Runs until cancelled.</summary>
     public async Task RunAsync(CancellationToken cancel)
@@ -40,32 +41,25 @@ public sealed class StandIn(
         if (groupProbe)
             instruments = [.. instruments, new StandInGroupProbe(random)];
         var connections = instruments.Select(i => new LineConnection(server, i)).ToArray();
-        connections[0].Ready += pull =>
-        {
-            lock (_bench)
-                bench.Ready(pull);
-        };
-        connections[^1].Heated += heat =>
-        {
-            lock (_bench)
-                bench.Heat(heat);
-        };
-        connections[0].Cued += () =>
-        {
-            lock (_bench)
-                bench.Cued();
-        };
-        connections[0].Ended += () =>
-        {
-            lock (_bench)
-                bench.Ended();
-        };
+        connections[0].Ready += pull => Hear(() => bench.Ready(pull));
+        connections[^1].Heated += heat => Hear(() => bench.Heat(heat));
+        connections[0].Cued += () => Hear(bench.Cued);
+        connections[0].Ended += () => Hear(bench.Ended);
         var listening = connections.Select(c => c.RunAsync(cancel)).ToArray();
         await PlayAsync(bench, instruments, connections, cancel);
         await Task.WhenAll(listening).ContinueWith(_ => { }, TaskScheduler.Default);
         foreach (var connection in connections)
             await connection.DisposeAsync();
+
+        void Hear(Action then)
+        {
+            lock (_bench)
+                bench.Hear(Due, then);
+        }
     }
+
+    /// <summary>Where the bench should be by now, s of its own time.</summary>
+    private double Due => _clock.Elapsed.TotalSeconds * speed;
 
     private async Task PlayAsync(
         StandInBench bench,
@@ -74,11 +68,11 @@ public sealed class StandIn(
         CancellationToken cancel
     )
     {
-        var clock = Stopwatch.StartNew();
         var steps = 0L;
+        _clock.Restart();
         while (!cancel.IsCancellationRequested)
         {
-            var due = (long)(clock.Elapsed.TotalSeconds * speed / StandInBench.StepSeconds);
+            var due = (long)(Due / StandInBench.StepSeconds);
             while (steps < due && !cancel.IsCancellationRequested)
             {
                 steps++;

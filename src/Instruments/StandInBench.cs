@@ -46,6 +46,7 @@ public sealed class StandInBench(ulong seed)
     private const double TrueFlange = 0.97;
 
     private readonly SeededRandom _random = new(seed);
+    private readonly Queue<(long Step, Action Then)> _heard = [];
     private StandInPuck? _puck;
     private StandInHand? _hand;
     private double _mostPuckMl;
@@ -93,6 +94,12 @@ public sealed class StandInBench(ulong seed)
             return _heat.GroupC;
         }
     }
+
+    /// <summary>What is heard at a moment happens at that moment, also where this world has fallen behind it and comes to it
+    /// later: a hand that hears the cue while its world still lags would let go before its time.</summary>
+    /// <param name="seconds">When it is heard, s of this world, no earlier than what was heard before it.</param>
+    /// <param name="then">What happens.</param>
+    public void Hear(double seconds, Action then) => _heard.Enqueue(((long)Math.Ceiling(seconds / StepSeconds), then));
 
     /// <summary>Something has happened to the heat of a session.</summary>
     public void Heat(SessionHeat said)
@@ -147,6 +154,8 @@ public sealed class StandInBench(ulong seed)
     public void Step()
     {
         _steps++;
+        while (_heard.TryPeek(out var next) && next.Step <= _steps)
+            _heard.Dequeue().Then();
         if (_puck is null || _hand is null)
             return;
         if (_leverMoves is { } moved && _steps >= moved)

@@ -165,7 +165,7 @@ public static class Kills
         await File.WriteAllBytesAsync(StoreFile.PathIn(folder), sample);
         var stored = new List<int>();
         var acknowledged = "";
-        double sent = 0;
+        double heard = 0;
         using (var server = await ServerProcess.StartAsync(folder))
         {
             // a shot is stored, a thing renamed and a pull begun; the blow falls somewhere among them
@@ -191,7 +191,10 @@ public static class Kills
                     acknowledged = name;
             await server.ReadyAsync();
             var storing = random.Below(3) == 0;
-            sent = await gauge.PlayAsync(1.6 + (random.Uniform() * 2), 4);
+            using var blow = new CancellationTokenSource();
+            var playing = gauge.PlayAsync(60, 4, blow.Token);
+            await Task.Delay(TimeSpan.FromSeconds(1.6 + (random.Uniform() * 2)));
+            heard = await HeardAsync(server);
             Task? save = null;
             if (storing)
             {
@@ -204,6 +207,8 @@ public static class Kills
                 await server.InterruptAsync();
             else
                 await server.KillAsync();
+            await blow.CancelAsync();
+            await playing.ContinueWith(_ => { }, TaskScheduler.Default);
             if (save is not null)
                 await save.ContinueWith(_ => { }, TaskScheduler.Default);
             if ((int)before["total"]! < 30)
@@ -222,7 +227,7 @@ public static class Kills
             faults.Add($"the name {acknowledged} was kept and is gone");
         var offered = (await again.GetAsync("/api/pull/recovered")).AsArray();
         var pulled = (int)(await again.GetAsync("/api/shots?size=1"))["total"]!;
-        var lost = offered.Count == 1 ? Math.Max(0, sent - (double)offered[0]!["seconds"]!) : 0;
+        var lost = offered.Count == 1 ? Math.Max(0, heard - (double)offered[0]!["seconds"]!) : 0;
         if (offered.Count > 1)
             faults.Add($"{offered.Count} pulls were offered back");
         if (lost > MostLost + Gauge.StepSeconds)
@@ -251,6 +256,11 @@ public static class Kills
             faults.Add($"a start after a kill took {again.StartSeconds:0.0} s of the processor");
         return (again.StartSeconds, lost);
     }
+
+    /// <summary>How far the server has heard the pull, s since it began: what a screen shows of it at that moment. What a busy
+    /// machine has not read yet from the line is not the journal's to lose.</summary>
+    private static async Task<double> HeardAsync(ServerProcess server) =>
+        (double?)(await server.GetAsync("/api/pull"))["frame"]!["pressure"]!.AsArray().LastOrDefault()?[0] ?? 0;
 }
 
 /// <summary>A home-made gauge that sends at a steady pace.</summary>
@@ -280,15 +290,18 @@ public sealed class Gauge : IDisposable
         _socket.SendAsync(Encoding.UTF8.GetBytes(line + "\n"), WebSocketMessageType.Text, true, CancellationToken.None);
 
     /// <summary>Sends a pressure at the pace for some seconds; the time from the first to the last reading, s.</summary>
-    public async Task<double> PlayAsync(double seconds, double bar)
+    /// <param name="seconds">For how long.</param>
+    /// <param name="bar">The pressure.</param>
+    /// <param name="enough">Ends it before.</param>
+    public async Task<double> PlayAsync(double seconds, double bar, CancellationToken enough = default)
     {
         var from = _clock.Elapsed.TotalSeconds;
         var at = from;
-        while (_clock.Elapsed.TotalSeconds - from < seconds)
+        while (_clock.Elapsed.TotalSeconds - from < seconds && !enough.IsCancellationRequested)
         {
             at = _clock.Elapsed.TotalSeconds;
             await SayAsync(FormattableString.Invariant($"{{\"t\":{at:0.000},\"pressure\":{bar:0.00}}}"));
-            await Task.Delay(TimeSpan.FromSeconds(StepSeconds));
+            await Task.Delay(TimeSpan.FromSeconds(StepSeconds), CancellationToken.None); // a step is short
         }
 
         return at - from;

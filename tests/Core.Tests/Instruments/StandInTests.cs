@@ -83,6 +83,22 @@ public sealed class StandInTests
         Assert.Equal(atTheCue, bench.PressureBar < 0.1);
     }
 
+    [Fact]
+    public void What_is_heard_while_the_bench_lags_happens_when_the_bench_comes_to_it()
+    {
+        var bench = new StandInBench(5);
+        bench.Ready(Pull);
+        while (bench.Seconds < 25)
+            bench.Step();
+        bench.Hear(28, bench.Cued);
+        while (bench.Seconds < 28)
+            bench.Step();
+        Assert.True(bench.PressureBar > 1);
+        while (bench.Seconds < 30.5)
+            bench.Step();
+        Assert.True(bench.PressureBar < 0.1);
+    }
+
     [Fact] // an empty chamber gives no pressure, whatever the hand wants
     public void The_chamber_runs_empty()
     {

@@ -64,8 +64,13 @@ public sealed class HostingTests(LiveServer server) : IClassFixture<LiveServer>
         using var content = new ByteArrayContent(new byte[RuddyServer.LargestUpload + 1]);
         content.Headers.ContentType = new("application/json");
         using var request = new HttpRequestMessage(HttpMethod.Post, "/api/exchange/preview") { Content = content };
-        request.Headers.ExpectContinue = true; // asks before it sends, as browsers' large uploads are cut off otherwise
-        using var response = await server.Http.SendAsync(request);
+        // asks before it sends, as browsers' large uploads are cut off otherwise, and waits for the answer
+        request.Headers.ExpectContinue = true;
+        using var patient = new HttpClient(new SocketsHttpHandler { Expect100ContinueTimeout = TimeSpan.FromMinutes(1) })
+        {
+            BaseAddress = server.Http.BaseAddress,
+        };
+        using var response = await patient.SendAsync(request);
         Assert.Equal(HttpStatusCode.RequestEntityTooLarge, response.StatusCode);
     }
 

@@ -1,10 +1,11 @@
+import { calmly } from './calm.mjs';
 import { percentile } from './percentile.mjs';
 
 const changes = 40;
 const warmUp = 5;
 
-/** A dose typed into the sheet: until its answers stand on the screen, and until the shot it would make does. */
-export async function typing({ browser, address, row }) {
+/** Some doses typed, one after the other: how long the answers took, and the shots they would make, ms. */
+async function typed(browser, address) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${address}/prepare`);
   await page.getByRole('img', { name: /^Predicted shot/ }).waitFor();
@@ -14,7 +15,7 @@ export async function typing({ browser, address, row }) {
   for (let i = 0; i < changes; i++) {
     // every dose is a new one, so that nothing is known already
     const dose = (14 + i * 0.1).toFixed(1);
-    const took = await page.evaluate(async (typed) => {
+    const took = await page.evaluate(async (dose) => {
       const label = [...document.querySelectorAll('label')].find((l) => l.textContent.startsWith('Dose'));
       const field = document.getElementById(label.htmlFor);
       const ratio = [...document.querySelectorAll('div')].find((d) => /^Ratio 1 : /.test(d.textContent));
@@ -24,7 +25,7 @@ export async function typing({ browser, address, row }) {
       const drawn = () => [...chart.querySelectorAll('path')].map((p) => p.getAttribute('d')).join();
       const before = { ratio: ratio.textContent, drawn: drawn() };
       const start = performance.now();
-      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(field, typed);
+      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(field, dose);
       field.dispatchEvent(new Event('input', { bubbles: true }));
       const seen = {};
       while (performance.now() - start < 2000 && (seen.answer === undefined || seen.prediction === undefined)) {
@@ -40,7 +41,13 @@ export async function typing({ browser, address, row }) {
     }
     await page.waitForTimeout(350);
   }
+  await page.close();
+  return { answers, predictions };
+}
+
+/** A dose typed into the sheet: until its answers stand on the screen, and until the shot it would make does. */
+export async function typing({ browser, address, row }) {
+  const { answers, predictions } = await calmly('typing', () => typed(browser, address));
   row('typing: dose to its answers on screen (nine in ten)', percentile(answers, 0.9), 'ms', 100);
   row('typing: dose to the shot it would make on screen (nine in ten)', percentile(predictions, 0.9), 'ms', 100);
-  await page.close();
 }

@@ -1,6 +1,7 @@
-/** A year of shots, two a day, gone through from the newest to the oldest: scrolled page by page. */
-export async function year({ browser, address, row }) {
-  if (!process.env.YEAR) return;
+import { calmly } from './calm.mjs';
+
+/** Goes through all shots from the newest to the oldest: the pages, and the longest task on the way, ms. */
+async function goThrough(browser) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.addInitScript(() => {
     window.longTasks = [];
@@ -28,7 +29,14 @@ export async function year({ browser, address, row }) {
     await page.waitForLoadState('networkidle');
   }
   const tasks = await page.evaluate(() => window.longTasks);
-  if (address === process.env.YEAR || pages < 10) throw new Error(`A year has more than ${pages} pages.`);
-  row(`a year of shots scrolled, ${pages} pages: longest task`, Math.max(0, ...tasks), 'ms', 50);
   await page.close();
+  return { pages, longest: Math.max(0, ...tasks) };
+}
+
+/** A year of shots, two a day, scrolled page by page. */
+export async function year({ browser, address, row }) {
+  if (!process.env.YEAR) return;
+  const { pages, longest } = await calmly('a year of shots', () => goThrough(browser));
+  if (address === process.env.YEAR || pages < 10) throw new Error(`A year has more than ${pages} pages.`);
+  row(`a year of shots scrolled, ${pages} pages: longest task`, longest, 'ms', 50);
 }
