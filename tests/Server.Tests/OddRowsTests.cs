@@ -167,10 +167,6 @@ public sealed class OddMachineTests(LiveServer server) : IClassFixture<LiveServe
     }
 
     /// <summary>How long a body is looked into that is refused, in seconds.</summary>
-    private async Task<double> SecondsAsync(string path, object body)
-    {
-        var clock = System.Diagnostics.Stopwatch.StartNew();
-        Assert.Equal(400, (await server.SendAsync(HttpMethod.Post, path, body)).Status);
-        return clock.Elapsed.TotalSeconds;
-    }
+    private Task<double> SecondsAsync(string path, object body) =>
+        LiveServer.TimeAsync(async () => Assert.Equal(400, (await server.SendAsync(HttpMethod.Post, path, body)).Status));
 }

@@ -185,30 +185,27 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     }
 
     [Fact] // 5.8 MB of commas once took 20 s and came back as 159 MB
-    public async Task Columns_without_end_are_refused_at_once()
-    {
-        var clock = System.Diagnostics.Stopwatch.StartNew();
-        foreach (
-            var text in new[]
-            {
-                new string(',', 5_800_000) + "\n1\n",
-                string.Join('\n', Enumerable.Repeat(new string(',', 300), 40)),
-                $"a,b\n{new string(',', 100)}\n",
-            }
-        )
+    public Task Columns_without_end_are_refused_at_once() => LiveServer.WithinAsync(5, async () =>
         {
-            var (status, problem) = await server.SendAsync(
-                HttpMethod.Post,
-                "/api/exchange/preview",
-                Request(FileOf("commas.csv", text))
-            );
-            Assert.Equal(400, status);
-            Assert.Equal("file", (string)problem!["field"]!);
-            Assert.Matches("at most 64 are read|a row of a trace is shorter", (string)problem["detail"]!);
-        }
-
-        Assert.True(clock.Elapsed.TotalSeconds < 5, $"took {clock.Elapsed.TotalSeconds:0.0} s");
-    }
+            foreach (
+                var text in new[]
+                {
+                    new string(',', 5_800_000) + "\n1\n",
+                    string.Join('\n', Enumerable.Repeat(new string(',', 300), 40)),
+                    $"a,b\n{new string(',', 100)}\n",
+                }
+            )
+            {
+                var (status, problem) = await server.SendAsync(
+                    HttpMethod.Post,
+                    "/api/exchange/preview",
+                    Request(FileOf("commas.csv", text))
+                );
+                Assert.Equal(400, status);
+                Assert.Equal("file", (string)problem!["field"]!);
+                Assert.Matches("at most 64 are read|a row of a trace is shorter", (string)problem["detail"]!);
+            }
+        });
 
     [Theory]
     [InlineData("bagId", "999", "There is no bag with number 999")]

@@ -15,6 +15,7 @@ import { dashOf, froms, letterOf, shown } from './overlayLines';
 import { SideBySide } from './SideBySide';
 import { useCompareView } from './useCompareView';
 import { WhyDiffer } from './WhyDiffer';
+import { condensed } from '../theme/type';
 
 const mostCompared = 20;
 
@@ -28,7 +29,7 @@ const Differences = chakra('table', {
     '& thead th': { color: 'text', textAlign: 'end', whiteSpace: 'nowrap' },
     '& td': {
       textAlign: 'end',
-      fontStretch: '78%',
+      fontStretch: condensed,
       fontWeight: 650,
       fontVariantNumeric: 'tabular-nums',
       fontFeatureSettings: '"tnum"',

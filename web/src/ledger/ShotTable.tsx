@@ -9,6 +9,7 @@ import { Tick } from '../shared/ui/Tick';
 import { usualColumns, type Column } from './columns';
 import type { Order } from './useLedgerView';
 import { ownText } from '../shared/units/decimals';
+import { condensed } from '../theme/type';
 
 /** One set of styles for the whole table: forty rows styled cell by cell would be felt when the page is opened. */
 const ShotsTable = chakra('table', {
@@ -41,7 +42,7 @@ const ShotsTable = chakra('table', {
     '& .taste .small': { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' },
     '& a': { fontWeight: 650, textDecoration: 'underline', textUnderlineOffset: '3px' },
     '& b': {
-      fontStretch: '78%',
+      fontStretch: condensed,
       fontWeight: 650,
       fontVariantNumeric: 'tabular-nums',
       fontFeatureSettings: '"tnum"',

@@ -9,6 +9,7 @@ import { number, useUnits } from '../shared/units/units';
 import { PutAway } from '../shared/bench/PutAway';
 import { CutawayDrawing } from '../shared/machine/CutawayDrawing';
 import { TextLink } from '../shared/ui/TextLink';
+import { wide } from '../theme/type';
 
 /** Of a machine, there or still to come: none moves when the one above it comes later. */
 const height = '344px';
@@ -78,7 +79,7 @@ export default function MachinesPage() {
                 height={210}
                 label={`Section through ${m.name}`}
               />
-              <Box mt="2" fontSize="19px" fontWeight={650} fontStretch="115%">
+              <Box mt="2" fontSize="19px" {...wide}>
                 <TextLink to={`/machines/${m.id}`}>{m.name}</TextLink>
               </Box>
               <Box fontSize="14px" color="quiet">

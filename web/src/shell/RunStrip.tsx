@@ -6,6 +6,7 @@ import { number, useUnits } from '../shared/units/units';
 import { useStepSound } from '../shared/session/stepSound';
 import { useLiveStatus } from '../shared/live/live';
 import { Ribbon, RibbonLine } from './Ribbon';
+import { wide } from '../theme/type';
 
 const Segment = chakra(NavLink, {
   base: {
@@ -25,7 +26,7 @@ const Segment = chakra(NavLink, {
     // plain elements within: the strip is on every page, and each styled one takes a slow phone some milliseconds
     '& [data-part=title]': { display: 'flex', alignItems: 'baseline', gap: '1.5' },
     '& small': { fontSize: '12px', color: 'quiet', display: { base: 'none', md: 'inline' } },
-    '& b': { fontStretch: '115%', fontWeight: 650, fontSize: { base: '15px', md: '17px' } },
+    '& b': { ...wide, fontSize: { base: '15px', md: '17px' } },
     '& [data-part=state]': {
       fontSize: '13px',
       color: 'quiet',
@@ -100,7 +101,7 @@ export function RunStrip() {
           flexShrink={0}
           display={{ base: 'none', lg: 'flex' }}
         >
-          <Box fontStretch="115%" fontWeight={650} color="oxide" lineHeight={1.1}>
+          <Box {...wide} color="oxide" lineHeight={1.1}>
             Ruddy Spring
           </Box>
           <Box fontSize="13px" color="quiet" truncate minHeight="1.5em">

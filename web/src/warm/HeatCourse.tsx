@@ -10,6 +10,7 @@ import { useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
 import { spread } from '../shared/session/spread';
+import { condensed } from '../theme/type';
 
 /** As many rows as a chart of so many px has marks. */
 const tableWidth = 1600;
@@ -114,7 +115,7 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
                   textAnchor="middle"
                   fill={ink('quiet')}
                   fontSize="12px"
-                  fontStretch="78%"
+                  fontStretch={condensed}
                   fontVariantNumeric="tabular-nums"
                 >
                   {timeOfDay(origin + tick * 1000)}

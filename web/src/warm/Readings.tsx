@@ -7,6 +7,7 @@ import { Button, Field, H2, Input, Notice, Select } from '../shared/ui/elements'
 import { useUnits } from '../shared/units/units';
 import type { useSessionActions } from './useSessionActions';
 import { typedNumber } from '../shared/units/decimals';
+import { condensed } from '../theme/type';
 
 type Session = Schemas['SessionView'];
 type Kind = Schemas['HeatReadingKind'];
@@ -83,7 +84,7 @@ export function Readings({ session, actions, setLamp }: Props) {
                   inputMode="decimal"
                   value={text}
                   onChange={(e) => setText(e.target.value)}
-                  fontStretch="78%"
+                  fontStretch={condensed}
                   fontSize="20px"
                   fontWeight={650}
                   textAlign="center"

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { ink } from '../../theme/system';
 import { cardWidth } from './CardPage';
+import { wide as heading } from '../../theme/type';
 
 export const cardEdge = 32;
 
@@ -25,7 +26,7 @@ export function CardText({ x, y, size = 14, strong, quiet, wide, anchor = 'start
       fill={ink(quiet ? 'quiet' : 'text')}
       fontSize={`${size}px`}
       fontWeight={strong ? 650 : 400}
-      fontStretch={wide ? '115%' : '100%'}
+      fontStretch={wide ? heading.fontStretch : '100%'}
       fontFamily="inherit"
     >
       {children}

@@ -8,6 +8,7 @@ import { ink } from '../../theme/system';
 import { useLiveDrawing } from './useLiveDrawing';
 import { writeAttribute, writeText } from './write';
 import { ownText } from '../units/decimals';
+import { condensed } from '../../theme/type';
 
 /** A tall tape: where the pressure stands, the plan's band at this moment, and the mark to hold. */
 export function PressureTape({ view, height }: { view: Instrument; height: number }) {
@@ -84,7 +85,7 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
             textAnchor="end"
             fill={ink('text')}
             fontSize="15px"
-            fontStretch="78%"
+            fontStretch={condensed}
             fontVariantNumeric="tabular-nums"
           >
             {ownText(tick)}
@@ -104,7 +105,7 @@ export function PressureTape({ view, height }: { view: Instrument; height: numbe
           fill={ink('text')}
           fontSize="18px"
           fontWeight={650}
-          fontStretch="78%"
+          fontStretch={condensed}
         />
       </g>
     </svg>

@@ -2,6 +2,7 @@ import { Box, chakra, Grid } from '@chakra-ui/react';
 import type { Schemas } from '../api/client';
 import { readsWords } from './words';
 import { Check } from '../ui/Check';
+import { wide } from '../../theme/type';
 
 type Reads = Schemas['Reads'];
 
@@ -19,7 +20,7 @@ export function ReadsChoice({ legend, boiler, value, onChange }: Props) {
     : ['Gauge', 'Probe', 'Strip', 'Scale'];
   return (
     <Box as="fieldset" borderWidth="0">
-      <chakra.legend fontStretch="115%" fontWeight={650} fontSize="17px" mb="2">
+      <chakra.legend {...wide} fontSize="17px" mb="2">
         {legend}
       </chakra.legend>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="1">

@@ -3,6 +3,7 @@ import { ink } from '../../theme/system';
 import { beside } from './labels';
 import type { linear } from './scale';
 import { number } from '../units/units';
+import { condensed } from '../../theme/type';
 
 const stepSeconds = 0.1;
 const stridesSeconds = 1;
@@ -41,7 +42,7 @@ export function MomentMark({ word, label, at, x, top, bottom, labelX, labelY, pa
       {beside(top, bottom, past).map(([from, to]) => (
         <line key={from} x1={px} x2={px} y1={from} y2={to} stroke={ink('edge')} strokeDasharray="2 3" />
       ))}
-      <chakra.text x={labelX} y={labelY} fill={ink('text')} fontSize="12px" fontStretch="78%">
+      <chakra.text x={labelX} y={labelY} fill={ink('text')} fontSize="12px" fontStretch={condensed}>
         {label}
       </chakra.text>
     </>
