@@ -10,6 +10,7 @@ import { addMachine } from '../shared/bench/addMachine';
 import { CutawayDrawing } from '../shared/machine/CutawayDrawing';
 import { KindCard } from '../shared/machine/KindCard';
 import { ReadsChoice } from '../shared/machine/ReadsChoice';
+import { mostLetters } from '../shared/edit/letters';
 
 type Start = Schemas['StartView'];
 type Reads = Schemas['Reads'];
@@ -103,7 +104,7 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
                   <Input
                     {...ids}
                     value={name}
-                    maxLength={80}
+                    maxLength={mostLetters}
                     placeholder={start.name}
                     onChange={(e) => setName(e.target.value)}
                   />

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { mostLetters } from '../shared/edit/name';
+import { mostLetters } from '../shared/edit/letters';
 import { wrongOf } from '../shared/edit/wrongOf';
 import { useChecked } from '../shared/edit/useChecked';
 import { NumberField } from '../shared/ui/NumberField';

@@ -6,6 +6,7 @@ import { Field, Input, Select } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import * as schemas from './schemas';
 import { Buttons, type FormProps } from './SmallForms';
+import { mostLetters } from '../shared/edit/letters';
 
 type Basket = Required<Schemas['Basket']>;
 type Typed = Basket & { name: string };
@@ -58,7 +59,7 @@ export function BasketForm({ start, save, cancel, wrong, putAway }: Props) {
     >
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="3" my="2">
         <Field label="Name" problem={at('name')}>
-          {(ids) => <Input {...ids} maxLength={80} {...register('name')} />}
+          {(ids) => <Input {...ids} maxLength={mostLetters} {...register('name')} />}
         </Field>
         {size('Dose it is made for', 'nominalDoseGrams', 'g', 1)}
         {size('Inner diameter', 'diameterMm', 'mm', 0.5)}

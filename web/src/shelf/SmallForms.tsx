@@ -7,6 +7,7 @@ import { NumberField } from '../shared/ui/NumberField';
 import { Button, Field, Input, Select } from '../shared/ui/elements';
 import { Check } from '../shared/ui/Check';
 import * as schemas from './schemas';
+import { fewLetters, mostLetters, unitLetters } from '../shared/edit/letters';
 
 const two = { base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' };
 
@@ -97,10 +98,10 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
     <form onSubmit={submit(save)}>
       <Grid templateColumns={two} gap="3">
         <Field label="Coffee" problem={at('name')}>
-          {(ids) => <Input {...ids} maxLength={80} {...register('name')} />}
+          {(ids) => <Input {...ids} maxLength={mostLetters} {...register('name')} />}
         </Field>
         <Field label="Roaster" problem={at('roaster')}>
-          {(ids) => <Input {...ids} maxLength={80} {...register('roaster')} />}
+          {(ids) => <Input {...ids} maxLength={mostLetters} {...register('roaster')} />}
         </Field>
         {(brewers.length > 1 || at('brewerId')) && (
           <Field label="Whose" problem={at('brewerId')}>
@@ -133,7 +134,7 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
           )}
         </Field>
         <Field label="Process" problem={at('process')}>
-          {(ids) => <Input {...ids} maxLength={40} placeholder="washed, natural" {...register('process')} />}
+          {(ids) => <Input {...ids} maxLength={fewLetters} placeholder="washed, natural" {...register('process')} />}
         </Field>
         <NumberField
           label="Left in the bag"
@@ -179,10 +180,10 @@ export function GrinderForm({
     <form onSubmit={submit(save)}>
       <Grid templateColumns={two} gap="3">
         <Field label="What you call it" problem={at('name')}>
-          {(ids) => <Input {...ids} maxLength={80} {...register('name')} />}
+          {(ids) => <Input {...ids} maxLength={mostLetters} {...register('name')} />}
         </Field>
         <Field label="A step is called" problem={at('scaleUnit')}>
-          {(ids) => <Input {...ids} maxLength={20} {...register('scaleUnit')} />}
+          {(ids) => <Input {...ids} maxLength={unitLetters} {...register('scaleUnit')} />}
         </Field>
         <NumberField
           label="Smallest step"
@@ -264,7 +265,7 @@ export function BrewerForm({ start, save, cancel, wrong }: FormProps<Schemas['Ne
     <form onSubmit={submit(save)}>
       <Grid templateColumns={two} gap="3">
         <Field label="Name" problem={problem('name') ?? wrong('name')}>
-          {(ids) => <Input {...ids} maxLength={80} {...form.register('name')} />}
+          {(ids) => <Input {...ids} maxLength={mostLetters} {...form.register('name')} />}
         </Field>
         <Field label="Judges shots by" problem={wrong('school')}>
           {(ids) => (

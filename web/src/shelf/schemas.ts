@@ -1,8 +1,7 @@
 import * as z from 'zod/mini';
 import type { Schemas } from '../shared/api/client';
-import { mostLetters, name } from '../shared/edit/name';
-
-const fewLetters = 40;
+import { fewLetters, mostLetters, unitLetters } from '../shared/edit/letters';
+import { name } from '../shared/edit/name';
 
 const day = z.iso.date('Choose a day.');
 const maybeDay = z.optional(z.nullable(day));
@@ -26,7 +25,7 @@ export const bag = z.object({
 
 export const grinder = z.object({
   name: name('The grinder'),
-  scaleUnit: z.string().check(z.minLength(1, 'Say what a step is called.'), z.maxLength(fewLetters / 2)),
+  scaleUnit: z.string().check(z.minLength(1, 'Say what a step is called.'), z.maxLength(unitLetters)),
   step: z.number(),
   finerIsLower: z.boolean(),
   zeroPoint: maybeNumber,

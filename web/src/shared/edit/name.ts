@@ -1,6 +1,5 @@
 import * as z from 'zod/mini';
-
-export const mostLetters = 80;
+import { mostLetters } from './letters';
 
 /** A name that must not be empty. */
 export const name = (what: string) =>
