@@ -99,34 +99,36 @@ export default function TrendsPage() {
       </Grid>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="3" alignItems="start">
         <Grid gap="3">
-          {/* as high as a drawing until it is there, so that what stands below does not move */}
-          <Panel
-            aria-label="One against the other"
-            minHeight={trend || error ? undefined : { base: '85vh', lg: '410px' }}
-          >
-            {!trend ? (
-              <Waiting error={error} />
-            ) : trend.points.length === 0 ? (
-              <EmptyState
-                title="Nothing to draw"
-                action={
-                  <Button asChild>
-                    <Link to="/ledger">See the shots</Link>
-                  </Button>
-                }
-              >
-                {inOurUnits(trend.sentence)}
-              </EmptyState>
-            ) : (
-              <>
-                <H2 mb="1">
-                  {trend.y.name} against {lower(trend.x.name)}
-                </H2>
-                <ScatterChart trend={trend} />
-                <Box mt="2">{units.sentence(trend.sentence)}</Box>
-              </>
-            )}
-          </Panel>
+          {trend?.points.length === 0 ? (
+            <EmptyState
+              title="Nothing to draw"
+              action={
+                <Button tone="strong" asChild>
+                  <Link to="/ledger">See the shots</Link>
+                </Button>
+              }
+            >
+              {inOurUnits(trend.sentence)}
+            </EmptyState>
+          ) : (
+            // as high as a drawing until it is there, so that what stands below does not move
+            <Panel
+              aria-label="One against the other"
+              minHeight={trend || error ? undefined : { base: '85vh', lg: '410px' }}
+            >
+              {!trend ? (
+                <Waiting error={error} />
+              ) : (
+                <>
+                  <H2 mb="1">
+                    {trend.y.name} against {lower(trend.x.name)}
+                  </H2>
+                  <ScatterChart trend={trend} />
+                  <Box mt="2">{units.sentence(trend.sentence)}</Box>
+                </>
+              )}
+            </Panel>
+          )}
           {trend?.control && (
             <ControlPanel
               title={`${trend.y.name} in the order of time`}
