@@ -166,7 +166,15 @@ export function VirtualLever({ view, height, listen }: Props) {
         <chakra.text x={12} y={30} fill={ink('text')} fontSize="15px" fontWeight={650}>
           Your hand
         </chakra.text>
-        <chakra.text ref={force} x={12} y={60} fill={ink('text')} fontSize="28px" fontWeight={650} fontStretch={condensed} />
+        <chakra.text
+          ref={force}
+          x={12}
+          y={60}
+          fill={ink('text')}
+          fontSize="28px"
+          fontWeight={650}
+          fontStretch={condensed}
+        />
         <chakra.text ref={state} x={width - 10} y={height - 12} textAnchor="end" fill={ink('text')} fontSize="15px" />
       </svg>
     </Box>
