@@ -297,22 +297,18 @@ public sealed class Gauge : IDisposable
     public Task SayAsync(string line) =>
         _socket.SendAsync(Encoding.UTF8.GetBytes(line + "\n"), WebSocketMessageType.Text, true, CancellationToken.None);
 
-    /// <summary>Sends a pressure at the pace for some seconds; the time from the first to the last reading, s.</summary>
-    /// <param name="seconds">For how long.</param>
+    /// <summary>Sends a pressure at the pace.</summary>
+    /// <param name="seconds">For how long, s.</param>
     /// <param name="bar">The pressure.</param>
     /// <param name="enough">Ends it before.</param>
-    public async Task<double> PlayAsync(double seconds, double bar, CancellationToken enough = default)
+    public async Task PlayAsync(double seconds, double bar, CancellationToken enough = default)
     {
-        var from = _clock.Elapsed.TotalSeconds;
-        var at = from;
-        while (_clock.Elapsed.TotalSeconds - from < seconds && !enough.IsCancellationRequested)
+        var end = _clock.Elapsed.TotalSeconds + seconds;
+        while (_clock.Elapsed.TotalSeconds < end && !enough.IsCancellationRequested)
         {
-            at = _clock.Elapsed.TotalSeconds;
-            await SayAsync(FormattableString.Invariant($"{{\"t\":{at:0.000},\"pressure\":{bar:0.00}}}"));
+            await SayAsync(FormattableString.Invariant($"{{\"t\":{_clock.Elapsed.TotalSeconds:0.000},\"pressure\":{bar:0.00}}}"));
             await Task.Delay(TimeSpan.FromSeconds(StepSeconds), CancellationToken.None); // a step is short
         }
-
-        return at - from;
     }
 
     public void Dispose()

@@ -18,6 +18,7 @@ import {
 interface Pulled {
   shot: { yieldGrams: number; measures: { cupGrams: number } };
   origins: { origin: string }[];
+  curves: { stepSeconds: number; pressureBar: number[] };
 }
 
 /** The shot whose taste is asked for. */
@@ -165,8 +166,7 @@ test('an instrument that goes away and comes back, a second tab, and a server th
     await expect(page.getByText(/interrupted/).first()).toBeVisible();
     await page.getByRole('button', { name: 'Save it as a shot' }).first().click();
     await expect(page).toHaveURL(/\/taste\/\d+/);
-    const id = /\/taste\/(\d+)/.exec(page.url())![1];
-    const { curves } = await (await page.request.get(`${home.url}/api/shots/${id}`)).json();
+    const { curves } = await shotTasted(page);
     // at four times life two journal writes are two seconds of the pull
     expect(curves.pressureBar.length * curves.stepSeconds).toBeGreaterThan(seconds - 5);
     await second.close();
