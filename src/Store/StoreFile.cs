@@ -30,7 +30,11 @@ public static class StoreFile
         where TBuilder : DbContextOptionsBuilder
     {
         builder
-            .UseSqlite(ConnectionString(PathIn(dataFolder), SqliteOpenMode.ReadWriteCreate))
+            .UseSqlite(
+                ConnectionString(PathIn(dataFolder), SqliteOpenMode.ReadWriteCreate),
+                // a list is one parameter, so that one statement serves lists of every length
+                sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter)
+            )
             .AddInterceptors(SearchWords.OnOpened.Only)
             // shots are counted up to some number, and it is the same whichever they are
             .ConfigureWarnings(w => w.Ignore(CoreEventId.RowLimitingOperationWithoutOrderByWarning));

@@ -69,15 +69,20 @@ public static class LedgerEndpoints
             async () =>
             {
                 var shots = await filter.InAsync(db, cancel);
-                var ordered = Ordered(shots, order, ascending).Skip(page * size).Take(size + 1);
-                var rows = await LedgerLines.ReadAsync(ordered, cancel);
+                // which shots is found within an index alone, and only then are they read
+                var ids = await Ordered(shots, order, ascending)
+                    .Skip(page * size)
+                    .Take(size + 1)
+                    .Select(s => s.Id)
+                    .ToListAsync(cancel);
+                var rows = await LedgerLines.ReadAsync(db, [.. ids.Take(size)], cancel);
                 // a first page that holds all has counted them; where it leaves out what has no number, there may be more
                 var total =
-                    order == LedgerOrder.Date && page == 0 && rows.Count <= size ? new LedgerTotal(rows.Count, false)
+                    order == LedgerOrder.Date && page == 0 && ids.Count <= size ? new LedgerTotal(ids.Count, false)
                     : count ? Total(await filter.CountAsync(db, shots, MostCounted + 1, cancel))
                     : null;
                 return new JsonAtOnce<LedgerPage>(
-                    new(total?.Total, total?.IsMore ?? false, rows.Count > size, page, size, [.. rows.Take(size)])
+                    new(total?.Total, total?.IsMore ?? false, ids.Count > size, page, size, rows)
                 );
             },
             cancel

@@ -1,7 +1,6 @@
-using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using RuddySpring.Server.Tasting;
-using RuddySpring.Store.Entities;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Ledger;
 
@@ -9,31 +8,41 @@ namespace RuddySpring.Server.Ledger;
 /// names. Whole shots would take three times as long to read.</summary>
 public static class LedgerLines
 {
-    // kept, because putting together so long an expression anew for every question takes time
-    private static readonly Expression<Func<Shot, ShotLine>> Line = s =>
-        new(
-            s.Id,
-            s.Version,
-            s.PulledAt,
-            s.Source,
-            s.Brewer!.Name ?? "",
-            s.Machine!.Name ?? "",
-            s.Bag!.Name ?? "",
-            s.Bag.Roaster ?? "",
-            s.Grinder!.Name ?? "",
-            s.Grinder.ScaleUnit ?? "",
-            s.GrindSetting,
-            s.DoseGrams,
-            s.YieldGrams,
-            s.WaterC,
-            s.PlanName,
-            s.Measures,
-            TastingEndpoints.View(s.Taste, s.Liking, s.Tapped, s.Strength, s.Before),
-            s.SmallPressure,
-            s.SmallWeight
-        );
+    // made once for all questions: looking so long an expression up again takes longer than finding a page's shots
+    private static readonly Func<RuddyContext, List<int>, IAsyncEnumerable<ShotLine>> Of = EF.CompileAsyncQuery(
+        (RuddyContext db, List<int> ids) =>
+            db
+                .Shots.AsNoTracking()
+                .Where(s => ids.Contains(s.Id))
+                .Select(s => new ShotLine(
+                    s.Id,
+                    s.Version,
+                    s.PulledAt,
+                    s.Source,
+                    s.Brewer!.Name ?? "",
+                    s.Machine!.Name ?? "",
+                    s.Bag!.Name ?? "",
+                    s.Bag.Roaster ?? "",
+                    s.Grinder!.Name ?? "",
+                    s.Grinder.ScaleUnit ?? "",
+                    s.GrindSetting,
+                    s.DoseGrams,
+                    s.YieldGrams,
+                    s.WaterC,
+                    s.PlanName,
+                    s.Measures,
+                    TastingEndpoints.View(s.Taste, s.Liking, s.Tapped, s.Strength, s.Before),
+                    s.SmallPressure,
+                    s.SmallWeight
+                ))
+    );
 
-    /// <summary>The lines of shots, in their order.</summary>
-    public static Task<List<ShotLine>> ReadAsync(IQueryable<Shot> shots, CancellationToken cancel) =>
-        shots.Select(Line).ToListAsync(cancel);
+    /// <summary>The lines of shots, in the order of their numbers as given; one that is there no more is left out.</summary>
+    public static async Task<List<ShotLine>> ReadAsync(RuddyContext db, IReadOnlyList<int> ids, CancellationToken cancel)
+    {
+        var lines = new Dictionary<int, ShotLine>(ids.Count);
+        await foreach (var line in Of(db, [.. ids]).WithCancellation(cancel))
+            lines.Add(line.Id, line);
+        return [.. ids.Where(lines.ContainsKey).Select(id => lines[id])];
+    }
 }
