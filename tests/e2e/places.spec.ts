@@ -520,3 +520,27 @@ test('nothing in view moves when answers come late, one after the other', async 
     expect.soft(moved, `moved on ${path}`).toEqual([]);
   }
 });
+
+test('the letters are there for the first drawing, and no page has them laid out anew', async ({ page }) => {
+  await page.addInitScript(() => {
+    const drawn: string[] = [];
+    const faces = new Set<FontFace>();
+    Object.assign(window, { drawn, faces });
+    document.fonts.addEventListener('loadingdone', (e) => e.fontfaces.forEach((face) => faces.add(face)));
+    // the page begins with its first heading
+    new MutationObserver((_, observer) => {
+      if (!document.querySelector('h1')) return;
+      observer.disconnect();
+      document.fonts.forEach((face) => drawn.push(face.status));
+    }).observe(document, { childList: true, subtree: true });
+  });
+  await page.goto('/prepare');
+  await expect(page.getByRole('heading', { name: 'Prepare' })).toBeVisible();
+  for (const name of ['Ledger', 'Shelf', 'Warm']) {
+    await page.getByRole('link', { name }).first().click();
+    await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  }
+  expect(await page.evaluate(() => (window as unknown as { drawn: string[] }).drawn)).toContain('loaded');
+  // a rule in a cascade layer has the browser make every face again, and with it the whole layout
+  expect(await page.evaluate(() => (window as unknown as { faces: Set<FontFace> }).faces.size)).toBe(1);
+});

@@ -10,6 +10,7 @@ import { takeEarly } from './shared/api/queries';
 import { predictionOf } from './shared/sheet/prediction';
 import { UnitsOfBrewer } from './shared/units/units';
 import { system } from './theme/system';
+import { family } from './theme/type';
 
 // the server is this machine or one in the house: whether the internet is there says nothing of it
 const queries = new QueryClient({
@@ -43,6 +44,9 @@ const draw = () => {
     </StrictMode>,
   );
 };
+
+// the letters are asked for now: a first layout that asks for them itself is made with the system's, and then once more
+void document.fonts.load(`1em ${family}`);
 
 // drawn once and whole: a frame that waits for its page and the page for its numbers are three drawings, which a slow
 // phone takes a second longer for

@@ -29,7 +29,7 @@ const Row = chakra('button', {
 /** What the machine needs, what is due first on top. */
 export function TaskList({ tasks, chosen, choose }: Props) {
   return (
-    <Panel px="0" pb="0">
+    <Panel px={{ base: '0', md: '0' }} pb={{ base: '0', md: '0' }}>
       <Box px="4">
         <H2>What it needs</H2>
       </Box>

@@ -68,7 +68,7 @@ export default function PlansPage() {
         templateColumns={{ base: 'minmax(0,1fr)', md: 'repeat(2, minmax(0,1fr))', lg: 'repeat(3, minmax(0,1fr))' }}
       >
         {plans.map((plan) => (
-          <Panel key={plan.key} display="flex" flexDirection="column" pb="1">
+          <Panel key={plan.key} display="flex" flexDirection="column" pb={{ base: '1', md: '1' }}>
             <Flex gap="3" align="flex-start">
               <Box flex="1" minWidth={0}>
                 <Box fontWeight={650} fontSize="17px">

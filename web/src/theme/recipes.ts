@@ -34,7 +34,7 @@ export const button = defineRecipe({
         textUnderlineOffset: '3px',
       },
     },
-    size: { usual: {}, big: { minHeight: '72px', px: { base: '3', md: '6' }, fontSize: { base: '17px', md: '22px' } } },
+    size: { usual: {}, big: { minHeight: '72px' } },
   },
   defaultVariants: { variant: 'plain', size: 'usual' },
 });

@@ -1,7 +1,7 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
 import { groundInFile } from './groundInFile';
 import { recipesMadeOnce } from './recipesMadeOnce';
-import { wide } from './type';
+import { family, wide } from './type';
 import { collapsible, dialog, drawer, popover, progress, tabs, toast } from './overlays';
 import { button, checkbox, checkmark, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
@@ -57,7 +57,7 @@ const config = defineConfig({
   theme: {
     breakpoints: { sm: '480px', md: '768px', lg: '1024px', xl: '1400px', '2xl': '2200px' },
     tokens: {
-      fonts: { body: { value: "'Archivo Variable', system-ui, sans-serif" } },
+      fonts: { body: { value: `${family}, system-ui, sans-serif` } },
       radii: { small: { value: '3px' } },
       spacing,
     },
@@ -83,8 +83,14 @@ const config = defineConfig({
 /** The theme with its ground, of which the test makes the file. */
 export const wholeSystem = () => createSystem(defaultBaseConfig, config, ground);
 
-/** The theme as pages use it: a slow phone draws a tenth sooner where it need not work the ground out. */
-export const system = groundInFile(recipesMadeOnce(createSystem(defaultBaseConfig, config)));
+/**
+ * The theme as pages use it: a slow phone draws a tenth sooner where it need not work the ground out. Recipes are in no
+ * cascade layer: each rule that is put into one has the browser order all layers anew, and with them the letters, so that
+ * the whole page is laid out again. What a part is given goes before its recipe all the same, as both are put together
+ * first; only what a recipe says for wide screens would win against it, so what is often given stands as the part's own
+ * default and in no recipe (see Panel and Button).
+ */
+export const system = groundInFile(recipesMadeOnce(createSystem(defaultBaseConfig, config, { disableLayers: true })));
 
 /** CSS variable of a colour, for SVG. */
 export const ink = (name: keyof typeof colours) =>

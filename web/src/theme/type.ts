@@ -1,3 +1,6 @@
+/** The one type family, as a font's name in CSS. */
+export const family = "'Archivo Variable'";
+
 /**
  * The cuts of the one type family. Each pair of width and weight that a page draws is an instance of the variable font,
  * which a slow machine takes its time to make, so there are few of them: text and strong text, wide headings, and

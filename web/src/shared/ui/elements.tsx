@@ -1,4 +1,4 @@
-import { Box, chakra, Flex, Grid } from '@chakra-ui/react';
+import { Box, chakra, Flex, Grid, type HTMLChakraProps } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { sentenceOf } from '../api/client';
 import { inOurUnits } from '../units/marks';
@@ -6,17 +6,12 @@ import { Why, type Explained } from '../why/Why';
 import { condensed } from '../../theme/type';
 import { usePageName } from './usePageName';
 
-/** A sheet of zinc with a hairline round it. */
-export const Panel = chakra('section', {
-  base: {
-    bg: 'panel',
-    borderWidth: '1px',
-    borderColor: 'hairline',
-    borderRadius: 'small',
-    p: { base: '3', md: '4' },
-    minWidth: 0,
-  },
+const Sheet = chakra('section', {
+  base: { bg: 'panel', borderWidth: '1px', borderColor: 'hairline', borderRadius: 'small', minWidth: 0 },
 });
+
+/** A sheet of zinc with a hairline round it. */
+export const Panel = (props: HTMLChakraProps<'section'>) => <Sheet p={{ base: '3', md: '4' }} {...props} />;
 
 export { Button } from './Button';
 export { Field, Input, Select, Textarea } from './Field';
