@@ -194,7 +194,7 @@ interface Props {
 }
 
 /** Lines that are laid out at once: what most screens show; a tall one has the rest a frame later. */
-const atOnce = 10;
+const atOnce = 8;
 
 /** Height of a line, px: room is kept for those that are not laid out yet, so that nothing jumps. */
 const lineHeight = 67;
