@@ -81,9 +81,7 @@ public static class LedgerEndpoints
                     order == LedgerOrder.Date && page == 0 && ids.Count <= size ? new LedgerTotal(ids.Count, false)
                     : count ? Total(await filter.CountAsync(db, shots, MostCounted + 1, cancel))
                     : null;
-                return new JsonAtOnce<LedgerPage>(
-                    new(total?.Total, total?.IsMore ?? false, ids.Count > size, page, size, rows)
-                );
+                return new JsonAtOnce<LedgerPage>(new(total?.Total, total?.IsMore ?? false, ids.Count > size, page, size, rows));
             },
             cancel
         );
