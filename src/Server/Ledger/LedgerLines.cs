@@ -1,4 +1,6 @@
+using System.Runtime.CompilerServices;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata;
 using RuddySpring.Server.Tasting;
 using RuddySpring.Store;
 
@@ -8,41 +10,50 @@ namespace RuddySpring.Server.Ledger;
 /// names. Whole shots would take three times as long to read.</summary>
 public static class LedgerLines
 {
-    // made once for all questions: looking so long an expression up again takes longer than finding a page's shots
-    private static readonly Func<RuddyContext, List<int>, IAsyncEnumerable<ShotLine>> Of = EF.CompileAsyncQuery(
-        (RuddyContext db, List<int> ids) =>
-            db
-                .Shots.AsNoTracking()
-                .Where(s => ids.Contains(s.Id))
-                .Select(s => new ShotLine(
-                    s.Id,
-                    s.Version,
-                    s.PulledAt,
-                    s.Source,
-                    s.Brewer!.Name ?? "",
-                    s.Machine!.Name ?? "",
-                    s.Bag!.Name ?? "",
-                    s.Bag.Roaster ?? "",
-                    s.Grinder!.Name ?? "",
-                    s.Grinder.ScaleUnit ?? "",
-                    s.GrindSetting,
-                    s.DoseGrams,
-                    s.YieldGrams,
-                    s.WaterC,
-                    s.PlanName,
-                    s.Measures,
-                    TastingEndpoints.View(s.Taste, s.Liking, s.Tapped, s.Strength, s.Before),
-                    s.SmallPressure,
-                    s.SmallWeight
-                ))
-    );
+    private delegate IAsyncEnumerable<ShotLine> Query(RuddyContext db, List<int> ids);
+
+    // made once for all questions: looking so long an expression up again takes longer than finding a page's shots; a household
+    // that is visited is another server in the same process, with another model
+    private static readonly ConditionalWeakTable<IModel, Query> Made = [];
 
     /// <summary>The lines of shots, in the order of their numbers as given; one that is there no more is left out.</summary>
     public static async Task<List<ShotLine>> ReadAsync(RuddyContext db, IReadOnlyList<int> ids, CancellationToken cancel)
     {
         var lines = new Dictionary<int, ShotLine>(ids.Count);
-        await foreach (var line in Of(db, [.. ids]).WithCancellation(cancel))
+        var query = Made.GetValue(db.Model, _ => Make());
+        await foreach (var line in query(db, [.. ids]).WithCancellation(cancel))
             lines.Add(line.Id, line);
         return [.. ids.Where(lines.ContainsKey).Select(id => lines[id])];
     }
+
+    private static Query Make() =>
+        new(
+            EF.CompileAsyncQuery(
+                (RuddyContext db, List<int> ids) =>
+                    db
+                        .Shots.AsNoTracking()
+                        .Where(s => ids.Contains(s.Id))
+                        .Select(s => new ShotLine(
+                            s.Id,
+                            s.Version,
+                            s.PulledAt,
+                            s.Source,
+                            s.Brewer!.Name ?? "",
+                            s.Machine!.Name ?? "",
+                            s.Bag!.Name ?? "",
+                            s.Bag.Roaster ?? "",
+                            s.Grinder!.Name ?? "",
+                            s.Grinder.ScaleUnit ?? "",
+                            s.GrindSetting,
+                            s.DoseGrams,
+                            s.YieldGrams,
+                            s.WaterC,
+                            s.PlanName,
+                            s.Measures,
+                            TastingEndpoints.View(s.Taste, s.Liking, s.Tapped, s.Strength, s.Before),
+                            s.SmallPressure,
+                            s.SmallWeight
+                        ))
+            )
+        );
 }

@@ -1,4 +1,6 @@
 using System.Text.Json.Nodes;
+using RuddySpring.Server.Ledger;
+using RuddySpring.Store;
 
 namespace RuddySpring.Server.Tests.Ledger;
 
@@ -13,6 +15,24 @@ public sealed class LedgerTests(LiveServer server) : IClassFixture<LiveServer>
         Assert.Equal(20, ids.Distinct().Count());
         Assert.Equal(ids.OrderDescending(), ids);
         Assert.Equal(60, Convert.FromBase64String((string)first["shots"]![0]!["smallPressure"]!).Length);
+    }
+
+    [Fact]
+    public async Task Lines_come_in_the_order_of_their_numbers_without_those_that_are_gone()
+    {
+        using var db = new RuddyContext(StoreFile.Options(server.Folder));
+        var lines = await LedgerLines.ReadAsync(db, [7, 1_000_000, 3, 9], CancellationToken.None);
+        Assert.Equal([7, 3, 9], lines.Select(l => l.Id));
+    }
+
+    [Fact]
+    public async Task A_shot_is_the_same_in_a_page_and_by_itself()
+    {
+        foreach (var line in (await server.GetAsync("/api/shots?size=200"))["shots"]!.AsArray())
+        {
+            var whole = await server.GetAsync($"/api/shots/{line!["id"]}");
+            Assert.True(JsonNode.DeepEquals(line, whole["shot"]), $"Shot {line["id"]} is\n{line}\nand\n{whole["shot"]}");
+        }
     }
 
     [Fact]
