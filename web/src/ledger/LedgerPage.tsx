@@ -1,25 +1,21 @@
 import { momentOf } from '../shared/clock';
-import { Box, Flex, Grid } from '@chakra-ui/react';
+import { Box, Flex } from '@chakra-ui/react';
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useDeferredValue, useEffect, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, data, sentenceOf, type Schemas } from '../shared/api/client';
-import { useBench } from '../shared/api/queries';
-import { Choice } from '../shared/ui/Choice';
-import { Fold } from '../shared/ui/Fold';
-import { Button, Field, Input, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
+import { Button, Notice, PageTitle, Panel, Waiting } from '../shared/ui/elements';
 import { ShotTable } from './ShotTable';
 import { comparisonOf } from './comparison';
 import { ColumnChoice } from './ColumnChoice';
-import { MoreFilters } from './MoreFilters';
+import { LedgerFilters } from './LedgerFilters';
 import { SavedViews } from './SavedViews';
 import { SelectionBar } from './SelectionBar';
-import { filterOf, moreSet, useLedgerView, writeView } from './useLedgerView';
+import { filterOf, moreSet, readView, useLedgerView, writeView } from './useLedgerView';
 import { useRestore } from './useRestore';
 import { EmptyState } from '../shared/ui/EmptyState';
 
 const size = 40;
-const likings = [2, 3, 4, 5].map((n) => ({ id: n, name: `${n} of 5` }));
 
 /** Every shot, newest first, with its small trace; search, filter, pin two or more and lay them over each other. */
 export default function LedgerPage() {
@@ -29,12 +25,8 @@ export default function LedgerPage() {
   const { bin, page, ticked } = view;
   const words = useDeferredValue(search);
   const [choosing, setChoosing] = useState(false);
-  const { data: bench } = useBench();
-  // what was put away still has its shots
-  const ever = (kind: Schemas['BenchKind'], there: readonly { id: number; name: string }[] = []) => [
-    ...there,
-    ...(bench?.putAway.filter((t) => t.kind === kind) ?? []),
-  ];
+  const saved = writeView({ ...view, page: 0, ticked: [] }).toString();
+  const filters = useMemo(() => readView(new URLSearchParams(saved)), [saved]);
   const filter = filterOf({ ...view, search: words });
   const query = { ...filter, page, size, order, ascending: ascending || undefined, count: false };
   const { data: answer, error } = useQuery({
@@ -82,48 +74,8 @@ export default function LedgerPage() {
           : 'Every shot. Select two or more to compare them; a column\u2019s name orders by it.'}
       </PageTitle>
       {restore.error && <Notice role="alert">{sentenceOf(restore.error)}</Notice>}
-      <Grid
-        templateColumns={{ base: 'minmax(0,1fr) minmax(0,1fr)', md: 'minmax(0,2fr) repeat(3, minmax(0,1fr))' }}
-        gap="3"
-        mb="3"
-      >
-        <Field label="Search words, people, coffees">
-          {(ids) => (
-            <Input {...ids} type="search" value={search} onChange={(e) => change({ search: e.target.value })} />
-          )}
-        </Field>
-        <Choice
-          label="Machine"
-          none="all"
-          options={ever('Machines', bench?.machines)}
-          value={machineId}
-          onChange={(id) => change({ machineId: id })}
-        />
-        <Choice
-          label="Beans"
-          none="all"
-          options={ever('Bags', bench?.bags)}
-          value={bagId}
-          onChange={(id) => change({ bagId: id })}
-        />
-        <Choice
-          label="Liked at least"
-          none="any"
-          options={likings}
-          value={minLiking}
-          onChange={(id) => change({ minLiking: id })}
-        />
-      </Grid>
-      <Fold title="More filters" note={more > 0 ? `${more} set` : undefined} open={more > 0}>
-        <MoreFilters
-          view={view}
-          change={change}
-          brewers={bench?.brewers ?? []}
-          grinders={ever('Grinders', bench?.grinders)}
-          baskets={ever('Baskets', bench?.baskets)}
-        />
-      </Fold>
-      {!bin && <SavedViews query={writeView({ ...view, page: 0, ticked: [] }).toString()} />}
+      <LedgerFilters view={filters} change={change} />
+      {!bin && <SavedViews query={saved} />}
       {!found ? (
         <Waiting error={error} />
       ) : (
