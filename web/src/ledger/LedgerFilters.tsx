@@ -15,7 +15,7 @@ interface Props {
 
 const likings = [2, 3, 4, 5].map((n) => ({ id: n, name: `${n} of 5` }));
 
-/** What shots are looked for by. It is drawn apart from them: going from page to page draws it no second time. */
+/** What shots are looked for by. Drawn apart from the list, so that another page of it does not draw these again. */
 export const LedgerFilters = memo(function LedgerFilters({ view, change }: Props) {
   const { data: bench } = useBench();
   // what was put away still has its shots
