@@ -1,4 +1,4 @@
-import '@fontsource-variable/archivo/wdth.css';
+import './theme/letters.css';
 import './theme/generated/ground.css';
 import { ChakraProvider } from '@chakra-ui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';

@@ -1,7 +1,9 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import styles from './generated/styles.json';
 import { groundInFile } from './groundInFile';
+import { knownStyles } from './knownStyles';
 import { recipesMadeOnce } from './recipesMadeOnce';
-import { family, wide } from './type';
+import { beyond, family, wide } from './type';
 import { collapsible, dialog, drawer, popover, progress, tabs, toast } from './overlays';
 import { button, checkbox, checkmark, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
 
@@ -57,7 +59,7 @@ const config = defineConfig({
   theme: {
     breakpoints: { sm: '480px', md: '768px', lg: '1024px', xl: '1400px', '2xl': '2200px' },
     tokens: {
-      fonts: { body: { value: `${family}, system-ui, sans-serif` } },
+      fonts: { body: { value: `${family}, ${beyond}, system-ui, sans-serif` } },
       radii: { small: { value: '3px' } },
       spacing,
     },
@@ -83,6 +85,9 @@ const config = defineConfig({
 /** The theme with its ground, of which the test makes the file. */
 export const wholeSystem = () => createSystem(defaultBaseConfig, config, ground);
 
+/** The theme whose styles the kit works out, of which the table is made. */
+export const workedOut = () => recipesMadeOnce(createSystem(defaultBaseConfig, config, { disableLayers: true }));
+
 /**
  * The theme as pages use it: a slow phone draws a tenth sooner where it need not work the ground out. Recipes are in no
  * cascade layer: each rule that is put into one has the browser order all layers anew, and with them the letters, so that
@@ -90,7 +95,7 @@ export const wholeSystem = () => createSystem(defaultBaseConfig, config, ground)
  * first; only what a recipe says for wide screens would win against it, so what is often given stands as the part's own
  * default and in no recipe (see Panel and Button).
  */
-export const system = groundInFile(recipesMadeOnce(createSystem(defaultBaseConfig, config, { disableLayers: true })));
+export const system = groundInFile(knownStyles(workedOut(), styles));
 
 /** CSS variable of a colour, for SVG. */
 export const ink = (name: keyof typeof colours) =>

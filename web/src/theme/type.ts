@@ -1,6 +1,9 @@
 /** The one type family, as a font's name in CSS. */
 export const family = "'Archivo Variable'";
 
+/** The same family's letters beyond those of most languages (see letters.css). */
+export const beyond = "'Archivo Variable Beyond'";
+
 /**
  * The cuts of the one type family. Each pair of width and weight that a page draws is an instance of the variable font,
  * which a slow machine takes its time to make, so there are few of them: text and strong text, wide headings, and
