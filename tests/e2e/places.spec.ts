@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import {
   clearPull,
@@ -543,4 +544,32 @@ test('the letters are there for the first drawing, and no page has them laid out
   expect(await page.evaluate(() => (window as unknown as { drawn: string[] }).drawn)).toContain('loaded');
   // a rule in a cascade layer has the browser make every face again, and with it the whole layout
   expect(await page.evaluate(() => (window as unknown as { faces: Set<FontFace> }).faces.size)).toBe(1);
+});
+
+test('most that the first page asks the kit for is in the table of styles', async ({ page }) => {
+  await page.addInitScript(() => Object.assign(globalThis, { stylesAsked: [] }));
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'Go to the pull' })).toBeVisible();
+  const asked = new Set(await page.evaluate(() => (globalThis as unknown as { stylesAsked: string[] }).stylesAsked));
+  const known = JSON.parse(readFileSync('../../web/src/theme/generated/styles.json', 'utf8')) as object;
+  const news = [...asked].filter((one) => !(one in known));
+  expect(asked.size).toBeGreaterThan(80);
+  // where it is more, tests/e2e/styles.mjs makes the table anew
+  expect(news.length / asked.size, news.join('\n')).toBeLessThan(0.1);
+});
+
+test('a letter that few languages have is of the same type family', async ({ page }) => {
+  await page.goto('/prepare');
+  const heading = page.getByRole('heading', { name: 'Prepare', level: 1 });
+  await expect(heading).toBeVisible();
+  await heading.evaluate((h) => (h.textContent = 'Za\u017c\u00f3\u0142\u0107 C\u00e0 ph\u00ea s\u1eefa'));
+  const tools = await page.context().newCDPSession(page);
+  await tools.send('DOM.enable');
+  await tools.send('CSS.enable');
+  const { root } = await tools.send('DOM.getDocument');
+  const { nodeId } = await tools.send('DOM.querySelector', { nodeId: root.nodeId, selector: 'h1' });
+  await expect(async () => {
+    const { fonts } = await tools.send('CSS.getPlatformFontsForNode', { nodeId });
+    expect(fonts.map((font) => font.familyName.split(' ')[0]).join()).toMatch(/^Archivo(,Archivo)*$/);
+  }).toPass();
 });

@@ -10,7 +10,8 @@
   document.documentElement.classList.toggle('dark', dark);
 })();
 
-// What every page shows is asked for while the page's own scripts still come (see takeEarly in src/shared/api/queries.ts).
+// What every page shows is asked for by the page's head while its scripts still come, and taken up here (see takeEarly in
+// src/shared/api/queries.ts).
 window.early = fetch('/api/every-page')
   .then(function (answer) {
     return answer.ok ? answer.json() : null;

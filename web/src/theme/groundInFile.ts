@@ -1,8 +1,8 @@
 import type { SystemContext } from '@chakra-ui/react';
 
-/** A system whose reset, base styles, tokens and order of layers come as a file, and are not put in by script. */
-export const groundInFile = (system: SystemContext): SystemContext => ({
-  ...system,
+/** Of a system whose reset, base styles, tokens and order of layers come as a file: nothing of it is put in by script. */
+export const groundInFile: Partial<SystemContext> = {
   _global: [],
-  _config: { ...system._config, disableLayers: true },
-});
+  // of the configuration only this is looked at once a system is made
+  _config: { disableLayers: true },
+};

@@ -2,7 +2,6 @@ import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react'
 import styles from './generated/styles.json';
 import { groundInFile } from './groundInFile';
 import { knownStyles } from './knownStyles';
-import { recipesMadeOnce } from './recipesMadeOnce';
 import { beyond, family, wide } from './type';
 import { collapsible, dialog, drawer, popover, progress, tabs, toast } from './overlays';
 import { button, checkbox, checkmark, field, input, nativeSelect, radioGroup, table, textarea } from './recipes';
@@ -54,6 +53,25 @@ const ground = defineConfig({
   },
 });
 
+/** The recipes of the kit's parts. */
+export const parts = {
+  recipes: { button, checkmark, input, textarea },
+  slotRecipes: {
+    checkbox,
+    collapsible,
+    dialog,
+    drawer,
+    field,
+    nativeSelect,
+    popover,
+    progress,
+    radioGroup,
+    table,
+    tabs,
+    toast,
+  },
+};
+
 const config = defineConfig({
   cssVarsPrefix: 'rs',
   theme: {
@@ -64,38 +82,24 @@ const config = defineConfig({
       spacing,
     },
     semanticTokens: { colors: semantic },
-    recipes: { button, checkmark, input, textarea },
-    slotRecipes: {
-      checkbox,
-      collapsible,
-      dialog,
-      drawer,
-      field,
-      nativeSelect,
-      popover,
-      progress,
-      radioGroup,
-      table,
-      tabs,
-      toast,
-    },
+    ...parts,
   },
 });
 
 /** The theme with its ground, of which the test makes the file. */
 export const wholeSystem = () => createSystem(defaultBaseConfig, config, ground);
 
-/** The theme whose styles the kit works out, of which the table is made. */
-export const workedOut = () => recipesMadeOnce(createSystem(defaultBaseConfig, config, { disableLayers: true }));
-
 /**
- * The theme as pages use it: a slow phone draws a tenth sooner where it need not work the ground out. Recipes are in no
- * cascade layer: each rule that is put into one has the browser order all layers anew, and with them the letters, so that
- * the whole page is laid out again. What a part is given goes before its recipe all the same, as both are put together
- * first; only what a recipe says for wide screens would win against it, so what is often given stands as the part's own
- * default and in no recipe (see Panel and Button).
+ * The theme whose styles the kit works out, of which the table is made. Its recipes are in no cascade layer: each rule
+ * that is put into one has the browser order all layers anew, and with them the letters, so that the whole page is laid
+ * out again. What a part is given goes before its recipe all the same, as both are put together first; only what a recipe
+ * says for wide screens would win against it, so what is often given stands as the part's own default and in no recipe
+ * (see Panel and Button).
  */
-export const system = groundInFile(knownStyles(workedOut(), styles));
+export const workedOut = () => createSystem(defaultBaseConfig, config, { disableLayers: true });
+
+/** The theme as pages use it: a slow phone draws sooner where it need not work out the ground and the first styles. */
+export const system = knownStyles(workedOut, styles, parts, groundInFile);
 
 /** CSS variable of a colour, for SVG. */
 export const ink = (name: keyof typeof colours) =>
