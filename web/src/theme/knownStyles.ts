@@ -51,8 +51,8 @@ const splitter = ({ variants = {}, defaultVariants }: Config) =>
 /**
  * A system that looks up what is in the table, and is made only when something else is asked for. Making the kit's
  * system and working styles out is done by code that is not yet compiled when a page is first drawn, which took a
- * quarter of its time. An element's styles are in the table as the style library's own serialized styles, which it takes
- * as they are. What else is known of the system can be given with it.
+ * quarter of the page's work. An element's styles are in the table as the style library's own serialized styles, which
+ * it takes as they are. What else is known of the system can be given with it.
  */
 export function knownStyles(
   make: () => SystemContext,
