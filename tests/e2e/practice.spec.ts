@@ -201,3 +201,26 @@ test('with a session\u2019s ribbon above it a lesson fits the window', async ({ 
     await home.close();
   }
 });
+
+test('on a tablet a lesson leaves its trace the width, with the figures in a row over it', async ({ page }, info) => {
+  test.skip(info.project.name === 'phone', 'a tablet is no phone');
+  for (const window of [
+    { width: 768, height: 1024 },
+    { width: 900, height: 620 },
+  ]) {
+    await page.setViewportSize(window);
+    await page.goto('/practice/hold-3');
+    await page.getByRole('button', { name: 'Begin' }).click();
+    const trace = page.getByRole('img', { name: 'Pressure, cup and flow against seconds, with the plan' });
+    await expect.poll(async () => (await trace.boundingBox())?.width).toBeGreaterThan(240);
+    const tops = await Promise.all(
+      ['live-grams', 'live-pressure', 'live-seconds', 'live-flow'].map(
+        async (id) => (await page.getByTestId(id).boundingBox())!.y,
+      ),
+    );
+    expect(Math.max(...tops) - Math.min(...tops)).toBeLessThan(2);
+    await expect(page.getByTestId('live-force')).toHaveCount(0);
+    await expectNoSidewaysScroll(page);
+    await expectAccessible(page);
+  }
+});

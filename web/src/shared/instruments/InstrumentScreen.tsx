@@ -31,11 +31,10 @@ export function InstrumentScreen({ view, below, instead, narrow = false, handEls
     ref,
     height: room,
     phone,
-    tablet,
+    // on a tablet that stands upright the figures lie in a row above, so that the trace has the width
+    tablet: above,
   } = useRoom<HTMLDivElement>(below, (window) => (narrow ? 160 : Math.max(200, window - 574)));
   const compact = narrow && phone;
-  // on a tablet that stands upright the figures lie in a row above, so that the trace has the width
-  const above = tablet && !narrow;
   const height = above ? room - figuresRow : room;
   const recording = useRecording(view);
   const card = useSyncExternalStore(chartChoice.subscribe, chartChoice.shown) === 'card';
@@ -44,7 +43,7 @@ export function InstrumentScreen({ view, below, instead, narrow = false, handEls
       ref={ref}
       templateColumns={{
         base: 'minmax(0,1fr)',
-        md: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr)',
+        md: narrow ? '126px minmax(0,1fr)' : '126px 96px minmax(0,1fr)',
         lg: narrow ? '126px minmax(0,1fr) 244px' : '126px 96px minmax(0,1fr) 244px',
       }}
       gap={{ base: '3', md: '3' }}
@@ -70,7 +69,14 @@ export function InstrumentScreen({ view, below, instead, narrow = false, handEls
         gridColumn={above ? '1 / -1' : undefined}
         minHeight={above ? undefined : { md: `${height}px` }}
       >
-        <LiveFigures view={view} height={height} compact={compact} inRow={above} hand={!handElsewhere} />
+        <LiveFigures
+          view={view}
+          height={height}
+          compact={compact}
+          inRow={above}
+          narrow={narrow}
+          hand={!handElsewhere && !(narrow && above)}
+        />
       </Box>
     </Grid>
   );

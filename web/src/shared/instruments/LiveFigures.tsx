@@ -22,6 +22,8 @@ interface Props {
   compact?: boolean;
   /** All in one row, on a tablet. */
   inRow?: boolean;
+  /** Beside a virtual lever, where a row has less room and the lever shows the hand. */
+  narrow?: boolean;
   hand?: boolean;
 }
 
@@ -29,7 +31,7 @@ interface Props {
  * Grams, pressure, seconds, flow and hand force, as large as the height allows, written straight into the page;
  * compact in one row on a phone.
  */
-export function LiveFigures({ view, height, compact = false, inRow = false, hand = true }: Props) {
+export function LiveFigures({ view, height, compact = false, inRow = false, narrow = false, hand = true }: Props) {
   const units = useUnits();
   const grams = useRef<HTMLSpanElement>(null);
   const flow = useRef<HTMLSpanElement>(null);
@@ -64,7 +66,7 @@ export function LiveFigures({ view, height, compact = false, inRow = false, hand
 
   const withForce = view.maxHandForceKgf !== null && hand && !compact;
   const inColumn = Math.min(largest, Math.floor((height / (withForce ? 5 : 4) - labelHeight) / 0.92));
-  const fontSize = { base: compact ? '36px' : '52px', md: inRow ? '60px' : `${inColumn}px` };
+  const fontSize = { base: compact ? '36px' : '52px', md: inRow ? (narrow ? '42px' : '60px') : `${inColumn}px` };
   const figure = (
     label: string,
     ref: Ref,
@@ -75,7 +77,7 @@ export function LiveFigures({ view, height, compact = false, inRow = false, hand
   ) => (
     <Box minWidth={0}>
       <Flex fontSize="14px" color="text" lineHeight={1} align="center" columnGap="1.5" rowGap="0" wrap="wrap">
-        {code && !compact && (
+        {code && !compact && !(narrow && inRow) && (
           <svg width="22" height="6" aria-hidden="true">
             <line
               x1="0"
@@ -112,6 +114,7 @@ export function LiveFigures({ view, height, compact = false, inRow = false, hand
       }}
       gap={{ base: '2', md: '1' }}
       alignContent="space-between"
+      alignItems={inRow ? 'end' : undefined}
       height="100%"
       borderInlineStartWidth={{ base: 0, md: inRow ? 0 : '1px' }}
       borderColor={ink('hairline')}
