@@ -12,16 +12,15 @@ const asked = new Set();
 for (const viewport of [
   { width: 1280, height: 800 },
   { width: 390, height: 844 },
-])
-  for (const place of (process.argv[3] ?? '/').split(',')) {
-    const page = await browser.newPage({ viewport });
-    await page.addInitScript(() => (globalThis.stylesAsked = []));
-    await page.goto(address + place);
-    await page.getByRole('heading', { level: 1 }).waitFor();
-    await page.waitForLoadState('networkidle');
-    for (const key of await page.evaluate(() => globalThis.stylesAsked)) asked.add(key);
-    await page.close();
-  }
+]) {
+  const page = await browser.newPage({ viewport });
+  await page.addInitScript(() => (globalThis.stylesAsked = []));
+  await page.goto(address);
+  await page.getByRole('heading', { level: 1 }).waitFor();
+  await page.waitForLoadState('networkidle');
+  for (const key of await page.evaluate(() => globalThis.stylesAsked)) asked.add(key);
+  await page.close();
+}
 await browser.close();
 const table = Object.fromEntries([...asked].sort().map((key) => [key, null]));
 writeFileSync(
