@@ -180,16 +180,18 @@ export async function live(page: Page, name: string): Promise<number> {
   return Number((await page.getByTestId(`live-${name}`).textContent())?.replace(',', '.'));
 }
 
-/** From now on notes all that the pull screen says, however briefly: at several times life a cue may pass between two looks. */
+/** From now on notes all that the pull screen says, and each cue's kind, however briefly: at several times life one may pass between two looks. */
 export async function noteSayings(page: Page) {
   await page.evaluate(() => {
     const said: string[] = [];
     Object.assign(window, { said });
     new MutationObserver(() => {
-      document.querySelectorAll('[data-testid=sentence], [data-testid=coach]').forEach(({ textContent }) => {
-        if (textContent && !said.includes(textContent)) said.push(textContent);
-      });
-    }).observe(document.body, { subtree: true, childList: true, characterData: true });
+      const spoken = document.querySelectorAll<HTMLElement>('[data-testid=sentence], [data-testid=coach]');
+      for (const shown of Array.from(spoken)) {
+        const line = `${shown.dataset.kind ?? 'Coach'}: ${shown.textContent}`;
+        if (shown.textContent && !said.includes(line)) said.push(line);
+      }
+    }).observe(document.body, { subtree: true, childList: true, characterData: true, attributes: true });
   });
 }
 
@@ -199,6 +201,9 @@ export async function expectSaid(page: Page, like: RegExp, timeout = 40_000) {
     .poll(() => page.evaluate(() => (window as unknown as { said: string[] }).said.join('\n')), { timeout })
     .toMatch(like);
 }
+
+/** Waits until the coach has said that it is time to stop, since its sayings are noted. */
+export const expectStopSaid = (page: Page) => expectSaid(page, /^Stop: /m, 90_000);
 
 /**
  * Pulls until the cup is as near to the yield as it should be, three times at most: a computer that stands still for a second
@@ -210,10 +215,24 @@ export async function landsWithin(grams: number, pull: () => Promise<number>) {
   expect(Math.abs(off.at(-1)!), `off by ${off.map((o) => o.toFixed(1)).join(', ')} g`).toBeLessThan(grams);
 }
 
+/** Stops the pull. On a computer that stood still meanwhile it may have run out, or be saved already, by itself. */
+export async function stopPull(page: Page) {
+  const over = page.getByText(/last drops are being weighed/).or(page.getByRole('heading', { name: /^Shot \d+/ }));
+  await expect(async () => {
+    if ((await over.count()) > 0) return;
+    await page.getByRole('button', { name: /^Stop/ }).click({ timeout: 1000 });
+  }).toPass({ timeout: 20_000 });
+}
+
 /** Saves a stopped pull without waiting for the last drops, and is there when its shot is shown. */
 export async function saveNow(page: Page) {
-  await page.getByRole('button', { name: 'Save it now' }).click();
-  await expect(page).toHaveURL(/\/taste\/\d+/, { timeout: 15_000 });
+  const shown = /\/taste\/\d+/;
+  await expect(async () => {
+    // it is saved by itself when the last drops have been weighed
+    if (shown.test(page.url())) return;
+    await page.getByRole('button', { name: 'Save it now' }).click({ timeout: 1000 });
+  }).toPass({ timeout: 20_000 });
+  await expect(page).toHaveURL(shown, { timeout: 15_000 });
 }
 
 /** Says how much of something was tasted. */

@@ -5,13 +5,16 @@ import {
   expect,
   expectAccessible,
   expectNoSidewaysScroll,
+  expectStopSaid,
   families,
   Household,
   landsWithin,
   live,
+  noteSayings,
   onTheSheet,
   putSheet,
   saveNow,
+  stopPull,
   test,
 } from './bench';
 
@@ -386,15 +389,16 @@ test('the pull can be heard, each thing by a tone of its own, and not where soun
   await page.goto('/pull');
   await page.getByRole('button', { name: 'Full', exact: true }).click();
   await pitches();
+  await noteSayings(page);
   await page.getByRole('button', { name: /make ready/ }).click();
-  await expect(page.getByTestId('sentence')).toHaveAttribute('data-kind', 'Stop', { timeout: 60_000 });
+  await expectStopSaid(page);
   const played = await pitches();
   const count = (hertz: number) => played.filter((f) => f === hertz).length;
   expect(count(440)).toBe(1); // the lever moves
   expect(count(880)).toBe(2); // first drops
   expect(count(392)).toBeGreaterThan(0); // easing slides down
   expect(count(784)).toBe(3); // stop
-  await page.getByRole('button', { name: /^Stop/ }).click();
+  await stopPull(page);
   await saveNow(page);
 
   await page.goto('/pull');

@@ -4,7 +4,10 @@ import {
   expect,
   expectAccessible,
   expectNoSidewaysScroll,
+  expectStopSaid,
   frames,
+  noteSayings,
+  stopPull,
   tasted,
   test,
   type,
@@ -92,9 +95,10 @@ test('a pull is tasted, its advice used, and the next shot says whether it worke
   test.skip(info.project.name !== 'desktop', 'Two whole pulls: once is enough.');
   await clearPull(page);
   const pull = async () => {
+    await noteSayings(page);
     await page.getByRole('button', { name: 'Go to the pull' }).click();
-    await expect(page.getByTestId('sentence')).toHaveAttribute('data-kind', 'Stop', { timeout: 90_000 });
-    await page.getByRole('button', { name: 'Stop' }).click();
+    await expectStopSaid(page);
+    await stopPull(page);
     await expect(page).toHaveURL(/\/taste\/\d+/);
   };
   const taste = async (sour: string) => {
