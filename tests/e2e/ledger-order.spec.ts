@@ -111,8 +111,8 @@ test('of several shots one is brought forward, set beside the others, and the be
 });
 
 test('a comparison of nothing says what it is for, and the way to it', async ({ page }) => {
-  for (const address of ['/ledger/compare', '/ledger/compare?ids=55', '/ledger/compare?ids=55,55,']) {
-    await page.goto(address);
+  for (const asked of ['', '?ids=55', '?ids=55,55,', '/card', '/card?ids=55']) {
+    await page.goto(`/ledger/compare${asked}`);
     await expect(page.getByRole('heading', { name: 'Select two shots or more' })).toBeVisible();
     await expect(page.getByRole('link', { name: 'Card to print or save' })).toHaveCount(0);
   }

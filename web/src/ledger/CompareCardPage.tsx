@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import { useSearchParams } from 'react-router';
+import { Navigate, useSearchParams } from 'react-router';
 import type { Schemas } from '../shared/api/client';
 import { CardPage, cardWidth } from '../shared/card/CardPage';
 import { cardEdge, CardSheet, CardText } from '../shared/card/CardParts';
 import { momentOf } from '../shared/clock';
 import { Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
-import { comparisonOf } from './comparison';
+import { comparisonOf, tooFewToCompare } from './comparison';
 import { OverlayDrawing } from './Overlay';
 import { letterOf } from './overlayLines';
 import { readCompare } from './useCompareView';
@@ -23,6 +23,8 @@ export default function CompareCardPage() {
   const { ids, against, from, above, below } = readCompare(params);
   const { data: comparison, error } = useQuery(comparisonOf(ids));
   const units = useUnits();
+  // the comparison says how shots are selected
+  if (tooFewToCompare(ids)) return <Navigate to="/ledger/compare" replace />;
   if (!comparison) return <Waiting error={error} />;
   const { shots } = comparison;
   const names = shots.map(

@@ -9,7 +9,7 @@ import { Button, Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/
 import { acrossThePage, useWidth } from '../shared/plot/useSize';
 import { useUnits } from '../shared/units/units';
 import { ink } from '../theme/system';
-import { comparisonOf } from './comparison';
+import { comparisonOf, tooFewToCompare } from './comparison';
 import { Overlay } from './Overlay';
 import { dashOf, froms, letterOf, shown } from './overlayLines';
 import { SideBySide } from './SideBySide';
@@ -46,8 +46,8 @@ export default function ComparePage() {
   const [ahead, setAhead] = useState<number | null>(null);
   // known before the shots are, so that they are drawn once
   const [ref, width] = useWidth<HTMLDivElement>(acrossThePage);
-  const few = new Set(ids.split(',').filter(Boolean)).size < 2;
-  const { data: comparison, error } = useQuery({ ...comparisonOf(ids), enabled: !few });
+  const few = tooFewToCompare(ids);
+  const { data: comparison, error } = useQuery(comparisonOf(ids));
   // what is asked for is the drawing: the table of some hundred cells follows it
   const laidOut = useDeferredValue(comparison ?? null, null);
   const quantities = shown.map((q) => (

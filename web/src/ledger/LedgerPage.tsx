@@ -92,7 +92,7 @@ export default function LedgerPage() {
               Every shot is kept here with its trace: to find again, to lay over others, and to see a trend in.
             </EmptyState>
           ) : found.shots.length === 0 ? (
-            <Box p="5">{bin ? 'Nothing lies in the bin.' : 'No shot fits this.'}</Box>
+            <Box p="5">{bin ? 'The bin is empty.' : 'No shot fits this.'}</Box>
           ) : bin ? (
             <Binned shots={found.shots} takeBack={restore.mutate} />
           ) : (

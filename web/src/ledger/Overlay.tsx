@@ -51,7 +51,7 @@ interface Drawn {
   at: readonly Point[];
 }
 
-/** All that is drawn but which shot comes forward: pointing at one after the other works nothing out anew. */
+/** All that is drawn but which shot comes forward: pointing at one after the other works nothing out again. */
 function useDrawn({ shots, against, from, above, below, height = 460, width }: Props & { width: number }) {
   const units = useUnits();
   return useMemo(() => {

@@ -293,7 +293,7 @@ interface RowProps {
   open: (id: number) => void;
 }
 
-/** Drawn anew only when it changes or is ticked. */
+/** Drawn again only when it changes or is ticked. */
 const ShotRow = memo(function ShotRow({ shot: s, columns, chosen, pinned, pin, open }: RowProps) {
   const units = useUnits();
   return (
