@@ -23,7 +23,7 @@ test('what goes with liking leads to its drawing', async ({ page }) => {
   await page.goto('/ledger/trends');
   const liked = page.getByRole('region', { name: 'What goes with liking' });
   await expect(liked).toContainText(/Over \d+ tasted shots/);
-  const fold = liked.getByText('No more than luck');
+  const fold = liked.getByText('No more than chance');
   if (await fold.isVisible()) await fold.click();
   await liked.getByRole('button', { name: 'Water at the puck' }).click();
   await expect(page.getByRole('heading', { name: 'Liking against water at the puck' })).toBeVisible();

@@ -7,19 +7,22 @@ import { number } from '../shared/units/units';
 import { withMinus } from '../shared/units/decimals';
 import { ink } from '../theme/system';
 
+/** What goes with liking in some shots. */
+export const useLiked = (who: { machineId?: number; bagId?: number; brewerId?: number }) =>
+  useQuery({
+    queryKey: ['shots', 'liked', who],
+    queryFn: () => data(api.GET('/api/trends/liking', { params: { query: who } })),
+    placeholderData: keepPreviousData,
+  });
+
 interface Props {
-  who: { machineId?: number; bagId?: number; brewerId?: number };
+  asked: ReturnType<typeof useLiked>;
   /** Draws liking against a quantity. */
   choose: (key: string) => void;
 }
 
 /** What goes with liking, strongest first, and how sure that is. */
-export function LikedPanel({ who, choose }: Props) {
-  const { data: liked, error } = useQuery({
-    queryKey: ['shots', 'liked', who],
-    queryFn: () => data(api.GET('/api/trends/liking', { params: { query: who } })),
-    placeholderData: keepPreviousData,
-  });
+export function LikedPanel({ asked: { data: liked, error }, choose }: Props) {
   const told = liked?.with.filter((w) => w.isTold) ?? [];
   const rest = liked?.with.filter((w) => !w.isTold) ?? [];
   return (
@@ -33,9 +36,9 @@ export function LikedPanel({ who, choose }: Props) {
           {liked.tasted > 1 && (
             <Box mt="2">
               {told.length === 0
-                ? `Over ${liked.tasted} tasted shots nothing goes with liking more than luck would have it.`
+                ? `Over ${liked.tasted} tasted shots nothing goes with liking more than chance would explain.`
                 : `Over ${liked.tasted} tasted shots these go with liking. ` +
-                  'That they go together does not say that one makes the other.'}
+                  'That they go together does not mean that one causes the other.'}
             </Box>
           )}
           <Grid gap="3" mt="3">
@@ -44,7 +47,7 @@ export function LikedPanel({ who, choose }: Props) {
             ))}
           </Grid>
           {rest.length > 0 && (
-            <Fold title="No more than luck" note={`${rest.length} others`}>
+            <Fold title="No more than chance" note={`${rest.length} others`}>
               <Grid gap="3">
                 {rest.map((w) => (
                   <With key={w.key} of={w} choose={choose} />

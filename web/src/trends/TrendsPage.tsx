@@ -8,7 +8,7 @@ import { EmptyState } from '../shared/ui/EmptyState';
 import { Button, Field, H2, PageTitle, Panel, Select, Waiting } from '../shared/ui/elements';
 import { useUnits } from '../shared/units/units';
 import { ControlPanel } from './ControlPanel';
-import { LikedPanel } from './LikedPanel';
+import { LikedPanel, useLiked } from './LikedPanel';
 import { ScatterChart } from './ScatterChart';
 import { useFilter } from './useFilter';
 import { inOurUnits } from '../shared/units/marks';
@@ -36,6 +36,7 @@ export default function TrendsPage() {
     placeholderData: keepPreviousData,
     retry: false,
   });
+  const liked = useLiked(who);
   const quantity = (label: string, key: 'x' | 'y', value: string) => (
     <Field label={label}>
       {(ids) => (
@@ -98,38 +99,40 @@ export default function TrendsPage() {
         />
       </Grid>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,7fr) minmax(0,5fr)' }} gap="3" alignItems="start">
+        {trend?.points.length === 0 ? (
+          <EmptyState
+            title="Nothing to draw"
+            action={
+              <Button tone="strong" asChild>
+                <Link to="/ledger">See the shots</Link>
+              </Button>
+            }
+          >
+            {inOurUnits(trend.sentence)}
+          </EmptyState>
+        ) : (
+          // as high as a drawing until it is there, so that what stands below does not move
+          <Panel
+            aria-label="One against the other"
+            minHeight={trend || error ? undefined : { base: '85vh', lg: '410px' }}
+          >
+            {!trend ? (
+              <Waiting error={error} />
+            ) : (
+              <>
+                <H2 mb="1">
+                  {trend.y.name} against {lower(trend.x.name)}
+                </H2>
+                <ScatterChart trend={trend} />
+                <Box mt="2">{units.sentence(trend.sentence)}</Box>
+              </>
+            )}
+          </Panel>
+        )}
         <Grid gap="3">
-          {trend?.points.length === 0 ? (
-            <EmptyState
-              title="Nothing to draw"
-              action={
-                <Button tone="strong" asChild>
-                  <Link to="/ledger">See the shots</Link>
-                </Button>
-              }
-            >
-              {inOurUnits(trend.sentence)}
-            </EmptyState>
-          ) : (
-            // as high as a drawing until it is there, so that what stands below does not move
-            <Panel
-              aria-label="One against the other"
-              minHeight={trend || error ? undefined : { base: '85vh', lg: '410px' }}
-            >
-              {!trend ? (
-                <Waiting error={error} />
-              ) : (
-                <>
-                  <H2 mb="1">
-                    {trend.y.name} against {lower(trend.x.name)}
-                  </H2>
-                  <ScatterChart trend={trend} />
-                  <Box mt="2">{units.sentence(trend.sentence)}</Box>
-                </>
-              )}
-            </Panel>
-          )}
-          {trend?.control && (
+          <LikedPanel asked={liked} choose={(key) => filter.set({ x: key, y: 'liking' })} />
+          {/* what stands above it has its height by then */}
+          {trend?.control && (liked.data || liked.error) && (
             <ControlPanel
               title={`${trend.y.name} in the order of time`}
               unit={trend.y.unit}
@@ -139,7 +142,6 @@ export default function TrendsPage() {
             />
           )}
         </Grid>
-        <LikedPanel who={who} choose={(key) => filter.set({ x: key, y: 'liking' })} />
       </Grid>
     </>
   );
