@@ -165,7 +165,7 @@ internal static class LedgerTimes
         return took;
     }
 
-    /// <summary>Asks all three everything until they are warm: the runtime compiles what is used often anew, beside the
+    /// <summary>Asks all three everything until they are warm: the runtime compiles what is used often again, beside the
     /// answers.</summary>
     /// <exception cref="InvalidOperationException">They answer differently.</exception>
     private static async Task WarmAsync(HttpClient http, PlainLedger plain, HttpClient bare)

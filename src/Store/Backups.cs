@@ -19,7 +19,7 @@ public enum BackupKind
     Brought,
 }
 
-/// <summary>A whole copy of the database.</summary>
+/// <summary>A intact copy of the database.</summary>
 /// <param name="Name">Name of its file, which is its name in addresses too.</param>
 /// <param name="TakenAt">When, UTC.</param>
 public sealed record Backup(string Name, BackupKind Kind, DateTime TakenAt, long Bytes);

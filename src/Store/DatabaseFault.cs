@@ -51,7 +51,7 @@ public static class DatabaseFaults
                     "The disk cannot be read or written just now. Nothing was changed; look at the disk and try again.",
                 DatabaseFault.Damaged =>
                     "The database is damaged. Nothing was changed; stop the application and start it again: it then says "
-                        + "which copy is whole.",
+                        + "which copy is intact.",
                 DatabaseFault.Refers =>
                     "It could not be stored: it refers to something that is no longer there. Nothing was changed; load the "
                         + "page again.",

@@ -56,7 +56,7 @@ public static class Restoring
         }
         catch (SqliteException error)
         {
-            throw new StoreProblemException("The file is no database, or it is damaged.", error);
+            throw new StoreProblemException("The file is not a database, or it is damaged.", error);
         }
     }
 

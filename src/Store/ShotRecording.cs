@@ -51,7 +51,7 @@ public static class ShotRecording
         return Measure(shot, trace, marked, Context(shot.DoseGrams, shot.WaterC, machine, plan, basket));
     }
 
-    /// <summary>Works moments and measures out anew with the moments that a person marked, on the record's clock.</summary>
+    /// <summary>Works moments and measures out again with the moments that a person marked, on the record's clock.</summary>
     public static ShotReading Measure(Shot shot, Trace trace, Moments marked, ShotContext context)
     {
         var reading = MeasureShot.Read(trace, marked, context);

@@ -74,7 +74,7 @@ public static class StoreFile
     }
 
     /// <summary>
-    /// Has the database estimate anew how many rows a value of each index has, where it has grown much since the last time or an
+    /// Has the database estimate again how many rows a value of each index has, where it has grown much since the last time or an
     /// index is new: it chooses by that which index answers a question, and without it goes through a whole ledger where a few
     /// rows would do. It looks at some rows of each index only (<see href="https://sqlite.org/lang_analyze.html"/>, approximate
     /// analysis), which takes some milliseconds at any size. Where the disk is full or somebody else writes, it is left for the
@@ -119,7 +119,7 @@ public static class StoreFile
                     $"The database in {dataFolder} holds machines or shots, but its household's settings are gone; nothing "
                         + "was changed. "
                         + "Start once with --new-household to give it new settings and keep everything else, or with "
-                        + "--restore to go back to the newest whole copy."
+                        + "--restore to go back to the newest intact copy."
                 );
             }
 
@@ -139,15 +139,15 @@ public static class StoreFile
         }
     }
 
-    /// <summary>Puts the newest whole copy in the database's place; the database is kept beside it as
+    /// <summary>Puts the newest intact copy in the database's place; the database is kept beside it as
     /// <c>ruddy-spring.set-aside-TIME.db</c>.</summary>
     /// <returns>Path of the copy that was put in place.</returns>
-    /// <exception cref="StoreProblemException">There is no whole copy.</exception>
+    /// <exception cref="StoreProblemException">There is no intact copy.</exception>
     public static string Restore(string dataFolder, DateTime nowUtc)
     {
         var copy = NewestWholeCopy(dataFolder)
             ?? throw new StoreProblemException(
-                $"There is no whole copy of the database in {dataFolder}, so nothing was changed."
+                $"There is no intact copy of the database in {dataFolder}, so nothing was changed."
             );
         var file = PathIn(dataFolder);
         foreach (var part in new[] { file, file + "-wal", file + "-shm" }.Where(File.Exists))
@@ -322,10 +322,10 @@ public static class StoreFile
             $"The database in {dataFolder} is damaged; nothing was changed. "
                 + (
                     NewestWholeCopy(dataFolder) is { } copy
-                        ? $"The newest whole copy is {Path.GetFileName(copy)} of "
+                        ? $"The newest intact copy is {Path.GetFileName(copy)} of "
                             + $"{File.GetLastWriteTime(copy):yyyy-MM-dd HH:mm}. Start once with --restore to put it in "
                             + "place; the damaged file is kept beside it."
-                        : "There is no whole copy in the folder. Put a copy of your own in its place, or start with another "
+                        : "There is no intact copy in the folder. Put a copy of your own in its place, or start with another "
                             + "folder: --data DIR."
                 ),
             error

@@ -186,7 +186,7 @@ public sealed class CareTests
         var found = (await MachineAsync(server, spring))["findings"]!.AsArray().Single()!;
         Assert.Equal("SpringSags", (string)found["kind"]!);
         Assert.Equal(CareList.SpringService, (string)found["task"]!);
-        // a new spring begins anew
+        // a new spring begins again
         await server.PostAsync(
             "/api/care/done",
             new

@@ -128,7 +128,7 @@ public sealed class PhotoTests(LiveServer server) : IClassFixture<LiveServer>
     public async Task What_is_no_photo_or_too_many_are_refused_in_words()
     {
         Assert.Contains(
-            "no picture",
+            "cannot be read as a picture",
             (string)(await AddAsync(2, "not a picture"u8.ToArray())).Body!["detail"]!,
             StringComparison.Ordinal
         );

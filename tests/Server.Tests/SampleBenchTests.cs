@@ -29,12 +29,12 @@ public sealed class SampleBenchTests : IAsyncLifetime
         named.EnsureSuccessStatusCode();
         Assert.Empty((await _server.GetAsync("/api/bench"))["brewers"]!.AsArray());
 
-        // asked for twice it is the same one; left it is gone, and can be made anew
+        // asked for twice it is the same one; left it is gone, and can be made again
         Assert.Equal((string)opened["url"]!, (string)(await _server.PostAsync("/api/sample/open", null))!["url"]!);
         await _server.PostAsync("/api/sample/close", null);
         await Assert.ThrowsAnyAsync<HttpRequestException>(() => sample.GetStringAsync("/api/household"));
-        var anew = await _server.PostAsync("/api/sample/open", null);
-        using var second = new HttpClient { BaseAddress = new Uri((string)anew!["url"]!) };
+        var again = await _server.PostAsync("/api/sample/open", null);
+        using var second = new HttpClient { BaseAddress = new Uri((string)again!["url"]!) };
         Assert.DoesNotContain("Passer-by", await second.GetStringAsync("/api/bench"), StringComparison.Ordinal);
     }
 

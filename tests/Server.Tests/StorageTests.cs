@@ -127,7 +127,7 @@ public sealed class StorageTests
             {
                 (cut, "damaged"),
                 (spoilt, "damaged"),
-                ("not a database at all"u8.ToArray(), "no database"),
+                ("not a database at all"u8.ToArray(), "not a database"),
                 ([], "not one of Ruddy Spring"),
                 (foreign, "not one of Ruddy Spring"),
             }

@@ -108,7 +108,7 @@ test('a spreadsheet becomes shots: columns, clock, faulty rows, and the next one
   const faulty = page.getByRole('checkbox', { name: 'Leave out the 1 row that cannot be read' });
   await expect(faulty).toBeVisible();
   if (!(await faulty.isChecked())) {
-    await expect(page.getByText('Line 3, Out: "n/a" is no number.')).toBeVisible();
+    await expect(page.getByText('Line 3, Out: "n/a" is not a number.')).toBeVisible();
     await faulty.focus();
     await page.keyboard.press('Space');
   }

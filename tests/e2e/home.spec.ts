@@ -83,7 +83,7 @@ test('a backup is taken, and a restore brings back what was deleted since', asyn
     await page.reload();
     await page.getByRole('button', { name: 'Empty the bin' }).click();
     await page.getByRole('button', { name: 'Delete for good' }).click();
-    await expect(page.getByText('Nothing lies in the bin.')).toBeVisible();
+    await expect(page.getByText('The bin is empty.')).toBeVisible();
     expect((await page.request.get(`${home.url}/api/shots/7`)).status()).toBe(404);
     await page.getByRole('button', { name: 'Restore' }).click();
     const dialog = page.getByRole('dialog');

@@ -529,7 +529,7 @@ test('nothing in view moves when answers come late, one after the other', async 
   }
 });
 
-test('the letters are there for the first drawing, and no page has them laid out anew', async ({ page }) => {
+test('the letters are there for the first drawing, and no page has them laid out again', async ({ page }) => {
   await page.addInitScript(() => {
     const drawn: string[] = [];
     const faces = new Set<FontFace>();
@@ -561,7 +561,7 @@ test('most that the first page asks the kit for is in the table of styles', asyn
   const known = JSON.parse(readFileSync('../../web/src/theme/generated/styles.json', 'utf8')) as object;
   const news = [...asked].filter((one) => !(one in known));
   expect(asked.size).toBeGreaterThan(80);
-  // where it is more, tests/e2e/styles.mjs makes the table anew
+  // where it is more, tests/e2e/styles.mjs makes the table again
   expect(news.length / asked.size, news.join('\n')).toBeLessThan(0.1);
 });
 

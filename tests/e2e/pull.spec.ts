@@ -151,7 +151,7 @@ test('an instrument that goes away and comes back, a second tab, and a server th
     await page.getByRole('button', { name: /make ready/ }).click();
     await expect.poll(() => live(page, 'pressure'), { timeout: 30_000 }).toBeGreaterThan(1.5);
     instruments.kill('SIGKILL');
-    await expect(page.getByText(/Stand-in gauge went away. What it sent so far is kept/)).toBeVisible();
+    await expect(page.getByText(/Stand-in gauge has disconnected. What it sent so far is kept/)).toBeVisible();
     // the clock goes on without any instrument
     const lost = await live(page, 'seconds');
     await expect.poll(() => live(page, 'seconds')).toBeGreaterThan(lost + 1);

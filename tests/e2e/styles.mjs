@@ -1,4 +1,4 @@
-// Makes the table of styles anew: what the first page asks the kit for, at a desk and on a phone. Then run, in web/,
+// Makes the table of styles again: what the first page asks the kit for, at a desk and on a phone. Then run, in web/,
 //   npx vitest run src/theme/knownStyles.test.ts --update
 // which fills in what the kit makes of it.
 //   node tests/e2e/styles.mjs http://127.0.0.1:5180

@@ -48,7 +48,7 @@ public static class CareList
     private static readonly CareTask RestrictorTask = new(
         Restrictor,
         "Soak the restricting basket",
-        "Fines and oil close the small hole; the same pressure then brings less through.",
+        "Fines and oil close the small hole; the same pressure then lets less water through.",
         ["Soak the basket for 20 minutes in vinegar.", "Rinse it well and blow the hole free.", "Pull a blank once."],
         null,
         new(Shots: 40, Days: 60)
@@ -59,7 +59,7 @@ public static class CareList
         yield return new(
             Rinse,
             "Wash basket, screen and piston face",
-            "Oil turns rancid and tastes of it; rinsing after each use does not take all of it off.",
+            "Oil turns rancid and tastes of it; rinsing after each use does not remove all of it.",
             [
                 "Take basket and screen out and brush them in warm water. Some machines take no soap: see the manual.",
                 "Wipe the piston's face and the seat of the gasket.",
@@ -84,7 +84,7 @@ public static class CareList
         yield return new(
             Seal,
             "Clean and grease the piston seal",
-            "A dry seal takes force from the arm and lets water by.",
+            "A dry seal costs the arm force and lets water past.",
             [
                 "Take the piston out as the manual says and wipe the old grease off.",
                 "Look at the lip: cracks and flat spots mean a new seal.",
@@ -102,7 +102,7 @@ public static class CareList
                 "Dry pivots wear, and a worn pin breaks under force.",
                 [
                     "Wipe pins and links and put a drop of food-grade grease on each.",
-                    "Move the lever without load: it must not catch. A bent fork or a loose pin is replaced before "
+                    "Move the lever without load: it must not catch. Replace a bent fork or a loose pin before "
                         + "the next pull.",
                 ],
                 null,
@@ -151,7 +151,7 @@ public static class CareList
                 "A spring sags with the years; the first bars go first.",
                 [
                     "Hang a luggage scale on the lever and cock it slowly: note the force.",
-                    "Compare with what it took when it was new. A tenth less is worth a new spring.",
+                    "Compare with what it took when it was new. If it is a tenth less, have the spring replaced.",
                 ],
                 "A spring under load breaks bones. Taking it out is for a licensed technician or the maker's instructions.",
                 new(Shots: 3000, Days: 730),
@@ -180,7 +180,7 @@ public static class CareList
                     + "and some boilers take none: the manual comes first."
                 : "Acid burns eyes and skin.",
             Descaling.IntervalOf(machine, hardness),
-            Source: "hardness of the water and litres; at the latest common practice"
+            Source: "hardness of the water and litres; the longest interval is common practice"
         );
         yield return machine.HasBoiler
             ? new(

@@ -152,7 +152,7 @@ public static class Wear
                     CultureInfo.InvariantCulture,
                     $"Its pressure is {Percent(Math.Exp(sag.Shift) - 1)} % lower than in its first shots by the same plans (give "
                         + $"or take {Percent(Math.Exp(sag.Uncertainty) - 1)} %). "
-                        + $"Weigh it at the lever to be sure: if that agrees, it wants a new spring."
+                        + $"Weigh it at the lever to be sure: if that agrees, it needs a new spring."
                 ),
                 CareList.SpringService
             )
@@ -176,7 +176,7 @@ public static class Wear
         machine.SealLeakPerSecond >= LeakPerSecond
             ? new(
                 WearKind.SealLeaks,
-                "The piston seal lets water by",
+                "The piston seal lets water past",
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"Against a blind basket it lost {100 * machine.SealLeakPerSecond:0.#} % of its pressure each "
@@ -199,8 +199,8 @@ public static class Wear
                     CultureInfo.InvariantCulture,
                     $"Its last {LowReadings} readings were {Quantity.Bar(last.Min()) with { Bare = true }:0.00} to "
                         + $"{Quantity.Bar(last.Max()):0.00}; it is entered "
-                        + $"with {Quantity.Bar(set):0.00}. Shots are cooler "
-                        + $"by that. If the entry is right, the pressurestat is a matter for a licensed technician."
+                        + $"with {Quantity.Bar(set):0.00}. That makes shots "
+                        + $"cooler. If the entry is right, the pressurestat is a matter for a licensed technician."
                 ),
                 CareList.Boiler
             )
@@ -230,7 +230,7 @@ public static class Wear
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"Without pressure it showed {Quantity.Bar(rest):0.0} in most of the last shots. That is taken off, but "
-                        + $"a gauge that has moved may have taken a blow: compare it with another one."
+                        + $"a gauge whose zero has moved may have been knocked: compare it with another one."
                 ),
                 null
             )
@@ -244,7 +244,7 @@ public static class Wear
                 string.Create(
                     CultureInfo.InvariantCulture,
                     $"Before the first drops it moved by {drift:+0.0;-0.0} g a minute in most of the last shots. Keep it "
-                        + $"from heat, steam and draughts, change its battery, and check it with a known weight."
+                        + $"away from heat, steam and draughts, change its battery, and check it with a known weight."
                 ),
                 null
             )

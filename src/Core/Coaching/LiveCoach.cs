@@ -157,7 +157,7 @@ public sealed class LiveCoach
             Math.Clamp(inStroke / chamber, 0, 1),
             _machine.PressureBy == PressureBy.Strokes ? 1 + (int)(_watch.MovedMl / chamber) : _stroke,
             _watch.MovedMl,
-            // a puck that was just learned anew may have taken less than was thought
+            // a puck that was just learned again may have taken less than was thought
             Math.Max(0, _watch.MovedMl - _strokeFromMl),
             _stop
                 ? new(AdviceKind.Stop, $"Stop now: {PullWords.LetGo(_machine)}. The last drops fall by themselves.")

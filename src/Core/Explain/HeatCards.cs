@@ -81,7 +81,7 @@ public static class HeatCards
                     ? "How many shots can follow each other with the group in its band."
                     : "How many shots the water in the kettle still gives.",
                 machine.HasBoiler
-                    ? "Shots are played on from now, one after the other, until the group leaves its band."
+                    ? "Shots are simulated from now on, one after the other, until the group leaves its band."
                     : "Water in the kettle divided by what a shot and its preheat take.",
                 [
                     new("Water now", $"{now.Water.NowGrams:0} g"),

@@ -46,7 +46,7 @@ public static class MachineCards
                     "reach",
                     "Pressure with your force",
                     "The pressure that the force you are willing to use gives halfway down the stroke.",
-                    "Force times the lever's ratio and what its joints leave of it, less the seal's friction, divided "
+                    "Force times the lever's ratio and its efficiency, less the seal's friction, divided "
                         + "by the piston's area.",
                     [
                         new("Force", $"{Quantity.Kgf(machine.WillingForceKgf):0}"),
@@ -54,7 +54,7 @@ public static class MachineCards
                         new("Piston", $"{machine.PistonDiameterMm:0.0} mm"),
                         new("Seal's friction", $"{Quantity.Kgf(machine.FrictionNewtons / Units.NewtonsPerKgf):0.0}"),
                     ],
-                    $"At {Quantity.Bar(reach):0.0} it is good to a tenth with a family's numbers, to a few per cent "
+                    $"At {Quantity.Bar(reach):0.0} it is good to a tenth with a family's numbers, a few per cent "
                         + "with measured ones.",
                     "Weigh the handle against the gauge."
                 )

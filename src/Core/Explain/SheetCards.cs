@@ -114,7 +114,7 @@ public static class SheetCards
             "force",
             "Hand force",
             "What the hand presses at the handle when the plan's pressure is highest, halfway down the stroke.",
-            "Pressure times piston area, plus the seal's friction, divided by the lever's ratio and what its joints leave of it.",
+            "Pressure times piston area, plus the seal's friction, divided by the lever's ratio and its efficiency.",
             [
                 new("Peak pressure", $"{Quantity.Bar(plan.PeakBar):0.0}"),
                 new("Piston", $"{machine.PistonDiameterMm:0.0} mm"),
@@ -122,10 +122,9 @@ public static class SheetCards
                 new("Seal's friction", $"{Quantity.Kgf(machine.FrictionNewtons / Units.NewtonsPerKgf):0.0}"),
                 new("Willing to press", $"{Quantity.Kgf(machine.WillingForceKgf):0}"),
             ],
-            $"At {Quantity.Kgf(forceKgf):0.0} it is as good as the machine's numbers: a tenth for those of a family, "
-                + "a few per cent "
-                + "where they were measured.",
-            "Hang weights on the handle, or weigh it on a kitchen scale: the ways are on the machine's page."
+            $"At {Quantity.Kgf(forceKgf):0.0} it is as good as the machine's numbers: within a tenth for a family's numbers, "
+                + "a few per cent for measured ones.",
+            "Hang weights on the handle, or weigh it on a kitchen scale: the machine's page shows how."
         );
 
     private static NumberCard Headspace(Basket basket, CardInput dose, PuckFit puck) =>
@@ -138,7 +137,7 @@ public static class SheetCards
                 dose,
                 new("Basket", $"{basket.DiameterMm:0.#} mm wide, {basket.DepthMm:0.#} mm deep"),
                 new("Height of the puck", $"{puck.PuckMm:0.0} mm"),
-                new("Stands right from", $"{puck.FromGrams:0.0} to {puck.ToGrams:0.0} g"),
+                new("Right dose", $"{puck.FromGrams:0.0} to {puck.ToGrams:0.0} g"),
             ],
             "Good to about half a millimetre: roast and tamp change how tightly the coffee lies.",
             "Lock a puck in and out again, and look for the print of the screen."
@@ -201,8 +200,7 @@ public static class SheetCards
             "Each layer of the puck gives what is left in it to the water that passes, faster when it is hotter and finer.",
             [dose, yield, new("Water at the puck", $"{Quantity.Celsius(water.Value):0}")],
             $"{Math.Min(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} to "
-                + $"{Math.Max(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} % by the puck's doubt alone; how "
-                + "soluble this "
+                + $"{Math.Max(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} % from the doubt about the puck alone; how soluble this "
                 + "coffee is adds two or three per cent.",
             "A refractometer; otherwise trust the difference between two shots more than the number."
         );
@@ -212,10 +210,10 @@ public static class SheetCards
             yield return new(
                 "chance",
                 "Chance to land",
-                $"How often a shot set like this ends between {lands.Low:0} and {lands.High:0} s, as is wanted.",
-                "The share of what is believed of the puck's resistance that lies between the two resistances that land.",
+                $"How often a shot set like this ends between {lands.Low:0} and {lands.High:0} s, as wanted.",
+                "The probability that the puck's resistance lies between the two resistances that land.",
                 shared,
-                $"{chance * 100:0} of 100 pulls; it is never called surer than 99.",
+                $"{chance * 100:0} of 100 pulls; more than 99 is never shown.",
                 Narrows(facts)
             );
         }
@@ -227,7 +225,7 @@ public static class SheetCards
                 "Advised setting",
                 "The setting on the grinder that lands most often.",
                 "From every shot pulled with this grinder: how much one step changes the puck's resistance, with age, dose and "
-                    + "basket taken out. What arm and heat did is not held against the grind.",
+                    + "basket taken out. What arm and heat did is not blamed on the grind.",
                 [
                     new("Shots of this bag", $"{advised.Shots}"),
                     new("One step changes the resistance by", $"{advised.StepShare * 100:0} %"),

@@ -120,7 +120,7 @@ internal sealed class HeatedBoiler(HeatState state)
         state.TemperatureC[Boiler] = toC;
     }
 
-    /// <summary>Water or air has changed: the temperatures at which it switches are to be found anew.</summary>
+    /// <summary>Water or air has changed: the temperatures at which it switches are to be found again.</summary>
     private void Unset() => (_offAtC.IsOf, _onAtC.IsOf) = (false, false);
 
     private double Kept(ref Threshold threshold, double gaugeBar)

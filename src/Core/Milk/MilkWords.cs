@@ -78,7 +78,7 @@ public static class MilkWords
         kind switch
         {
             MilkKind.Skimmed => "It foams easily and stiffly; stop stretching early.",
-            MilkKind.Oat => "Takes air like whole milk where it is made for it; others stay thin. Shake it first.",
+            MilkKind.Oat => "Kinds made for foaming take air like whole milk; others stay thin. Shake it first.",
             MilkKind.Soy => "Curdles in acid coffee and above about 60 degrees: keep it cooler and pour slowly.",
             MilkKind.Almond => "Thin, with little foam, and it separates when hot: keep it cooler.",
             _ => null,

@@ -22,7 +22,7 @@ public static class Lessons
             "hold-3",
             "Hold {3 bar}",
             "To find a pressure and stay on it.",
-            "Everything else is made of this. Pre-infusion at {2 bar!} to {3 bar} wets the puck evenly; a shaking hand tears it.",
+            "Everything else builds on this. Pre-infusion at {2 bar!} to {3 bar} wets the puck evenly; a shaking hand tears it.",
             Plan("Hold {3 bar}", 0.4, new PullPhase("hold", 3, PhaseEnding.FirstDrops, 0, 1.5, 15, "Hold {bar}")),
             16,
             32,
@@ -34,9 +34,9 @@ public static class Lessons
         new(
             "first-drops",
             "Find first drops",
-            "To see the moment at which the front is through.",
-            "First drops end the pre-infusion and start the ramp; who misses them presses on a puck that already runs, or "
-                + "waits too long.",
+            "To see the moment at which the water is through.",
+            "First drops end the pre-infusion and start the ramp; miss them and you press on a puck that already runs, or "
+                + "wait too long.",
             Plan(
                 "Find first drops",
                 0.5,
@@ -121,7 +121,7 @@ public static class Lessons
         new(
             "too-coarse",
             "Rescue too coarse",
-            "To go gently where the puck gives no hold.",
+            "To go gently where the puck hardly resists.",
             "A puck ground too coarse gushes under a full peak. Peak early and low, then ease far down: a slower pull draws "
                 + "more from it.",
             ShippedPlans.EarlyPeak with

@@ -176,7 +176,7 @@ public sealed record PracticeScore(int Points, IReadOnlyList<ScorePart> Parts, s
             reached ? Of100(1 - (off / 15)) : 0,
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"{record.Seconds:0} s; {low:0} to {high:0} s is what can be had of "
+                $"{record.Seconds:0} s; {low:0} to {high:0} s is what can be had from "
                     + $"it{(reached ? "" : ", and the yield was not reached")}."
             )
         );

@@ -30,7 +30,7 @@ public sealed class VirtualLever(Machine machine) : IDrive
     /// <summary>Whether the lever is up (on a spring: down) and the group fills.</summary>
     public bool Filling { get; private set; }
 
-    /// <summary>Strokes made; of a boiler lever how often it was filled anew.</summary>
+    /// <summary>Strokes made; of a boiler lever how often it was filled again.</summary>
     public int Strokes { get; private set; }
 
     /// <summary>Share of the stroke that is used, 0 to 1.</summary>

@@ -164,7 +164,7 @@ public sealed record PuckFit(
                         + $"takes {range} of this roast."
                 ),
                 Headspace.Tight => FormattableString.Invariant(
-                    $"{head:0.0} mm under the rim is tight: locked in and out again it shows a deep print. {range} stands right."
+                    $"{head:0.0} mm under the rim is tight: locked in and out again it shows a deep print. {range} is right."
                 ),
                 Headspace.Right => FormattableString.Invariant(
                     $"{head:0.0} mm under the rim: lock in and out once; a faint print of the screen says that it is right."
@@ -172,7 +172,7 @@ public sealed record PuckFit(
                 _ => string.Create(
                     CultureInfo.InvariantCulture,
                     $"{head:0.0} mm under the rim leaves no print: the handle closes too far and water stands over the "
-                        + $"puck. {range} stands right."
+                        + $"puck. {range} is right."
                 ),
             },
             from,

@@ -35,7 +35,7 @@ public enum PhaseMove
     /// <summary>Eases so that the flow stays as it is wanted, never above a pressure.</summary>
     HoldFlow,
 
-    /// <summary>Lifts the lever of a boiler machine: the group fills at boiler pressure and the stroke begins anew.</summary>
+    /// <summary>Lifts the lever of a boiler machine: the group fills at boiler pressure and the stroke begins again.</summary>
     Lift,
 
     /// <summary>Makes no pressure of its own.</summary>

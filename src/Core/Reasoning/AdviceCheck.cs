@@ -31,17 +31,17 @@ public sealed record AdviceVerdict(bool? Worked, string Sentence)
                 null,
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"The grind was set to {grind.Setting:0.##} and not to {setting:0.##}, so this shot says nothing of the "
+                    $"The grind was set to {grind.Setting:0.##} and not to {setting:0.##}, so this shot says nothing about the "
                         + $"advice."
                 )
             );
         var still = said.Causes.FirstOrDefault(c => c.Key == advice.Cause)?.Probability ?? 0;
         var proof = said.Signs.FirstOrDefault(s => s.Sign == cause?.Proof);
         if (proof is null && said.Signs.Count == 0)
-            return new(null, "Nothing was recorded or tasted of the next shot, so the advice cannot be checked.");
+            return new(null, "Nothing was recorded or tasted for the next shot, so the advice cannot be checked.");
         if (still < StillThere && (proof is null || Math.Abs(proof.Value) <= BackWithin * proof.Sd))
             return new(true, $"The advice worked: {advice.Change.Do} {Said(proof)}".TrimEnd());
-        return new(false, $"The advice did not do it: {advice.Change.Do} {Said(proof)}".TrimEnd());
+        return new(false, $"The advice did not help: {advice.Change.Do} {Said(proof)}".TrimEnd());
     }
 
     private static string Said(SignReading? proof) => proof is null ? "" : $"Now {proof.Text}.";

@@ -93,7 +93,7 @@ public sealed record LadderScore(int Right, int Pairs, double Luck, string Sente
     {
         var n = ladder.Order.Count;
         if (places.Count != n || !places.Order().SequenceEqual(Enumerable.Range(0, n)))
-            throw new DoesNotFitException("places", "Give every cup a place of its own.");
+            throw new DoesNotFitException("places", "Give each cup its own place.");
         var right = Concordant(ladder.Order, places);
         var pairs = n * (n - 1) / 2;
         var orders = Orders([.. Enumerable.Range(0, n)]).Select(o => Concordant(ladder.Order, o)).ToList();
@@ -101,13 +101,13 @@ public sealed record LadderScore(int Right, int Pairs, double Luck, string Sente
         var verdict =
             luck <= HardlyLuck ? "That is hardly luck: the difference can be tasted."
             : luck <= MaybeLuck ? "That may be more than luck; another ladder would tell."
-            : "That is what luck would do: nothing here says that the difference can be tasted.";
+            : "That is no better than luck: nothing here says that the difference can be tasted.";
         return new(
             right,
             pairs,
             luck,
             FormattableString.Invariant(
-                $"{right} of {pairs} pairs are in the right order. By lot that comes about in {luck * 100:0} of 100. {verdict}"
+                $"{right} of {pairs} pairs are in the right order. By chance that happens {luck * 100:0} times in 100. {verdict}"
             )
         );
     }

@@ -62,7 +62,7 @@ public static class FromTheGrind
         var seconds = PlanSeconds(shot, expected.Median) * Math.Exp(clock.Log);
         var (off, text) = (
             Math.Log(seconds / best),
-            FormattableString.Invariant($"this setting was to be expected to take {seconds:0} s, {best:0} s are wanted")
+            FormattableString.Invariant($"this setting was expected to take {seconds:0} s; {best:0} s is wanted")
         );
         // a shot that landed is not told that its grind should have missed: no more than what it was off itself
         if (
@@ -72,7 +72,7 @@ public static class FromTheGrind
         )
             (off, text) = (
                 Math.Log(took / best),
-                FormattableString.Invariant($"it took {took:0} s, {best:0} s are wanted; {seconds:0} s was to be expected")
+                FormattableString.Invariant($"it took {took:0} s; {best:0} s is wanted, {seconds:0} s was expected")
             );
         yield return new(Sign.Setting, off, Math.Sqrt(Math.Pow(0.04 + (0.5 * expected.Scale), 2) + (clock.Sd * clock.Sd)), text);
         if (Resistivity(shot) is not { } told)
@@ -84,7 +84,7 @@ public static class FromTheGrind
             Math.Log(told) - expected.Mean,
             Spread(expected),
             FormattableString.Invariant(
-                $"the puck resisted {Quantity.BarSPerMl(was):0.0}; {Quantity.BarSPerMl(toExpect):0.0} was to be expected of this setting"
+                $"the puck resisted {Quantity.BarSPerMl(was):0.0}; {Quantity.BarSPerMl(toExpect):0.0} was expected at this setting"
             )
         );
     }

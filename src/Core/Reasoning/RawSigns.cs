@@ -42,7 +42,7 @@ internal static class RawSigns
             yield return new(
                 Sign.Water,
                 water,
-                FormattableString.Invariant($"the water came to the puck at about {Quantity.Celsius(water):0}")
+                FormattableString.Invariant($"the water reached the puck at about {Quantity.Celsius(water):0}")
             );
         if (shot is { GroupC: { } group, Band: { } band })
             yield return new(
@@ -77,7 +77,7 @@ internal static class RawSigns
         {
             var best = shot.Sheet.Plan.LandingSeconds.Best;
             signs.Add(
-                new(Sign.Time, Math.Log(took / best), FormattableString.Invariant($"it took {took:0} s, {best:0} s are wanted"))
+                new(Sign.Time, Math.Log(took / best), FormattableString.Invariant($"it took {took:0} s; {best:0} s is wanted"))
             );
         }
 
@@ -86,7 +86,7 @@ internal static class RawSigns
                 new(
                     Sign.Cup,
                     (cup - shot.Sheet.YieldGrams) / shot.Sheet.YieldGrams,
-                    FormattableString.Invariant($"{cup:0.0} g in the cup, {shot.Sheet.YieldGrams:0.0} g were wanted")
+                    FormattableString.Invariant($"{cup:0.0} g in the cup; {shot.Sheet.YieldGrams:0.0} g was wanted")
                 )
             );
         if (!clean.HasPressure)
@@ -111,7 +111,7 @@ internal static class RawSigns
                 new(
                     Sign.LetDown,
                     Math.Log((seconds + 0.3) / UsualLetDownSeconds),
-                    FormattableString.Invariant($"the pressure took {seconds:0.0} s to go when the hand let go")
+                    FormattableString.Invariant($"the pressure took {seconds:0.0} s to fall after the hand let go")
                 )
             );
         if (
@@ -124,9 +124,7 @@ internal static class RawSigns
             new(
                 Sign.Peak,
                 peak - pressed,
-                FormattableString.Invariant(
-                    $"it was pressed to {Quantity.Bar(peak):0.0}, the plan has {Quantity.Bar(pressed):0.0}"
-                )
+                FormattableString.Invariant($"the peak was {Quantity.Bar(peak):0.0}; the plan has {Quantity.Bar(pressed):0.0}")
             )
         );
         var bars = wanted.Select(w => w.Bar).ToArray();
@@ -139,7 +137,7 @@ internal static class RawSigns
                 new(
                     Sign.PreInfusion,
                     Math.Log((reached + 1) / (planned + 1)),
-                    FormattableString.Invariant($"the pressure rose after {reached:0} s, by the plan after {planned:0} s")
+                    FormattableString.Invariant($"the pressure rose after {reached:0} s; the plan has {planned:0} s")
                 )
             );
         if (
@@ -150,7 +148,7 @@ internal static class RawSigns
                 new(
                     Sign.Ramp,
                     Math.Log((took + 0.5) / (should + 0.5)),
-                    FormattableString.Invariant($"the ramp took {took:0.0} s, by the plan {should:0.0} s")
+                    FormattableString.Invariant($"the ramp took {took:0.0} s; the plan has {should:0.0} s")
                 )
             );
         if (plan.Phases[^1] is { Move: PhaseMove.Press } final && final.ToBar < pressed - EaseBar && clean.HasWeight)
@@ -166,7 +164,7 @@ internal static class RawSigns
                         Sign.End,
                         was - by,
                         FormattableString.Invariant(
-                            $"the last quarter was pressed at {Quantity.Bar(was):0.0}, by the plan at {Quantity.Bar(by):0.0}"
+                            $"the last quarter was pressed at {Quantity.Bar(was):0.0}; the plan has {Quantity.Bar(by):0.0}"
                         )
                     )
                 );
@@ -188,7 +186,7 @@ internal static class RawSigns
                 new(
                     Sign.Drops,
                     Math.Log((drops - wet) / (own - wet)),
-                    FormattableString.Invariant($"first drops after {drops:0.0} s; {own:0.0} s would be this puck's own")
+                    FormattableString.Invariant($"first drops after {drops:0.0} s; {own:0.0} s was expected of this puck")
                 )
             );
         }
@@ -217,7 +215,7 @@ internal static class RawSigns
                         string.Create(
                             CultureInfo.InvariantCulture,
                             $"the second half of the cup ran {Math.Abs((came / owed) - 1) * 100:0} % "
-                                + $"{(came > owed ? "faster" : "slower")} than the first had promised"
+                                + $"{(came > owed ? "faster" : "slower")} than the first suggested"
                         )
                     )
                 );
@@ -229,7 +227,7 @@ internal static class RawSigns
                     Sign.Fall,
                     fall.Log,
                     FormattableString.Invariant(
-                        $"at {fall.Seconds:0} s the resistance fell by {(1 - Math.Exp(-fall.Log)) * 100:0} % more than its own"
+                        $"at {fall.Seconds:0} s the resistance fell by {(1 - Math.Exp(-fall.Log)) * 100:0} % more than usual"
                     )
                 )
             );
@@ -239,7 +237,7 @@ internal static class RawSigns
                     Sign.Strength,
                     Math.Log(strength / replay.Strength),
                     FormattableString.Invariant(
-                        $"{strength * 100:0.0} % strong; {replay.Strength * 100:0.0} % was to be expected"
+                        $"the strength was {strength * 100:0.0} %; {replay.Strength * 100:0.0} % was expected"
                     )
                 )
             );

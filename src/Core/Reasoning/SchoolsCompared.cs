@@ -74,7 +74,7 @@ public static class SchoolsCompared
         {
             var times = other.Facts.School.Suspects(cause.Key, other.Facts) / mine.Facts.School.Suspects(cause.Key, mine.Facts);
             if (times is > Much or < 1 / Much)
-                reasons.Add($"It holds this to be {(times > 1 ? "likelier" : "less likely")}: {Lower(cause.Name)}.");
+                reasons.Add($"It considers this {(times > 1 ? "more" : "less")} likely: {Lower(cause.Name)}.");
         }
 
         return reasons.Count > 0

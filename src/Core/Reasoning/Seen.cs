@@ -41,15 +41,15 @@ public sealed record SeenWords(Seen What, string Name, double Often, string Mean
     /// <summary>All of them.</summary>
     public static readonly IReadOnlyList<SeenWords> All =
     [
-        new(Seen.BaldSpot, "bald spot", 0.05, "water took another way there"),
+        new(Seen.BaldSpot, "bald spot", 0.05, "the water took another path there"),
         new(Seen.Spurt, "spurt", 0.06, "a fine channel"),
         new(Seen.PaleStreak, "pale streak", 0.06, "one part of the puck was drawn faster"),
-        new(Seen.Lean, "stream leans", 0.15, "by itself nothing: a frame that flexes does it too"),
+        new(Seen.Lean, "stream leans", 0.15, "nothing by itself: a frame that flexes does it too"),
         new(Seen.Crack, "crack at the wall", 0.06, "water ran along the wall"),
         new(Seen.Hole, "hole", 0.04, "a channel went through"),
         new(Seen.Soup, "soup", 0.12, "water stood on it: common in deep baskets, and without a screen"),
         new(Seen.SoftLever, "lever felt springy", 0.04, "air under the piston"),
-        new(Seen.WaterPastPiston, "water past the piston", 0.03, "the seal lets water by"),
+        new(Seen.WaterPastPiston, "water past the piston", 0.03, "the seal lets water past"),
     ];
 
     /// <summary>Of one.</summary>

@@ -73,14 +73,14 @@ public static class SignReader
 
     private static bool Tasted(Sign sign) => sign is Sign.Sour or Sign.Bitter or Sign.Dry or Sign.Sweet or Sign.Body;
 
-    /// <summary>A mark against the usual one: "more sourness than usual, very".</summary>
+    /// <summary>A mark against the usual one: "more sourness than usual (very much)".</summary>
     private static string InWords(RawSign mark, double usual)
     {
         string[] degrees = ["none", "a touch", "some", "clear", "very much"];
         var degree = degrees[Math.Clamp((int)mark.Value, 0, 4)];
-        return mark.Value > usual + SameMark ? $"more {mark.Text} than usual, {degree}"
-            : mark.Value < usual - SameMark ? $"less {mark.Text} than usual, {degree}"
-            : $"{mark.Text} as usual, {degree}";
+        return mark.Value > usual + SameMark ? $"more {mark.Text} than usual ({degree})"
+            : mark.Value < usual - SameMark ? $"less {mark.Text} than usual ({degree})"
+            : $"{mark.Text} as usual ({degree})";
     }
 
     /// <summary>The usual value of a sign and the spread about it, from earlier values.</summary>

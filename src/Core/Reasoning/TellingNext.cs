@@ -79,29 +79,29 @@ public sealed record TellingNext(string Do, double Bits, string IfSo, string IfN
             yield return new(
                 "Look at the spent puck, and tap what you see.",
                 SeenWords.All.Sum(w => Information(possible, w)),
-                "A hole, a bald spot or a spurt speaks for a channel.",
-                "A whole, even puck speaks against one."
+                "A hole, a bald spot or a spurt points to a channel.",
+                "A whole, even puck points to no channel."
             );
         if (shot.Band is not null && shot.GroupC is null)
             yield return new(
                 "Read the group before the next lever-up.",
                 Bits(Sign.Group),
-                "Out of its band, the heat comes first.",
-                "In its band, the heat is not it."
+                "If it is out of its band, deal with the heat first.",
+                "If it is in its band, the heat is not the cause."
             );
         if (shot.Sheet.Machine.HasBoiler && shot.BoilerBar is null)
             yield return new(
                 "Read the boiler's gauge before the next pull.",
                 Bits(Sign.Boiler),
-                "Low, the boiler comes first.",
-                "At its usual pressure, the boiler is not it."
+                "If it is low, deal with the boiler first.",
+                "If it is at its usual pressure, the boiler is not the cause."
             );
         if (shot.Strength is null && signs.Any(s => s.Sign == Sign.Drops))
             yield return new(
                 "Measure the strength of the cup, if you have a refractometer.",
                 Bits(Sign.Strength) / 2,
-                "Weaker than expected speaks for a channel, or too coarse a grind.",
-                "As strong as expected speaks against both."
+                "Weaker than expected points to a channel, or too coarse a grind.",
+                "As strong as expected points to neither."
             );
     }
 

@@ -465,7 +465,7 @@ internal sealed class BoilerSession(
             $"release-{pull}",
             Math.Max(30, open.Seconds - start),
             "Switch off and release the steam",
-            "The boiler is short of water. Open the steam valve until the gauge stands at nothing and no steam comes.",
+            "The boiler is short of water. Open the steam valve until the gauge reads zero and no steam comes.",
             "Steam burns. Never open the filler cap while there is pressure.",
             pull
         );
@@ -489,7 +489,7 @@ internal sealed class BoilerSession(
                 $"About {_heat.FillGrams - Run.WaterGrams:0} g, to 5 to 10 mm under the top of the glass. Close the cap, "
                     + $"switch on."
             ),
-            "Open the cap slowly, with a cloth over it, only when nothing hisses any more.",
+            "Open the cap slowly, with a cloth over it, only when the hissing has stopped.",
             pull,
             _heat.FillGrams - Run.WaterGrams
         );

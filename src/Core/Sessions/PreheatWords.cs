@@ -44,7 +44,7 @@ public static class PreheatWords
             ),
             _ => (
                 "No preheat",
-                "A school of its own: light presses and boiling water, and content with it.",
+                "Some press lightly with boiling water and preheat nothing.",
                 "Pour slowly, hands off the stream."
             ),
         };

@@ -14,7 +14,7 @@ public static class ShotsInARow
 
     /// <summary>
     /// Shots pulled every 2.5 min before the group is more likely out of its band at lever-up than in it, or the water too low, 0
-    /// to 9; 0 on a kettle machine, whose metal is warmed anew for each.
+    /// to 9; 0 on a kettle machine, whose metal is warmed again for each.
     /// </summary>
     public static int Left(Machine machine, SessionWants wants, HeatRun now)
     {

@@ -25,7 +25,7 @@ public static class PlanReach
     private const double Slack = 0.25;
 
     /// <summary>Most pressure over the cup, 41 points. A spring begins its stroke at the first drops, the puck having drunk at
-    /// boiler pressure, and is taken as cocked anew whenever it has run out.</summary>
+    /// boiler pressure, and is taken as cocked again whenever it has run out.</summary>
     /// <param name="machine">The machine.</param>
     /// <param name="doseGrams">Dose in g.</param>
     /// <param name="yieldGrams">Yield in g.</param>

@@ -124,7 +124,7 @@ public sealed record PuckBelief(ShotConditions Middle, Matrix<double> Covariance
     {
         var all = PuckUnknown.All;
         var said = all.Where(u => Sd(u) > NothingLearned * before.Sd(u))
-            .Select(u => $"This trace hardly tells the {u.Name}.")
+            .Select(u => $"This trace says little about the {u.Name}.")
             .ToList();
         for (var i = 0; i < all.Count; i++)
         {

@@ -200,7 +200,7 @@ public static class BenchEndpoints
 
     private static async Task<T> Found<T>(DbSet<T> set, int id, string what, CancellationToken cancel)
         where T : class =>
-        await set.FindAsync([id], cancel) ?? throw new NotThereException($"{what} with number {id} is not there.");
+        await set.FindAsync([id], cancel) ?? throw new NotThereException($"{what} with number {id} does not exist.");
 
     private static async Task<IOnTheBench> Found(BenchKind kind, int id, RuddyContext db, CancellationToken cancel) =>
         kind switch

@@ -25,7 +25,7 @@ public static class WearReader
         CancellationToken cancel
     )
     {
-        // a new spring or a soaked basket begins anew, and so does a cleaned seal
+        // a new spring or a soaked basket begins again, and so does a cleaned seal
         var mends = spec.PressureBy == PressureBy.Spring ? CareList.SpringService : CareList.Restrictor;
         var to = until ?? DateTime.MaxValue;
         var (mended, cleaned) = (await SinceAsync(mends), await SinceAsync(CareList.Seal));

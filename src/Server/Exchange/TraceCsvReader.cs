@@ -48,7 +48,7 @@ public static class TraceCsvReader
                 errors.Add($"There is no column {column.Index + 1}.");
             if (!UnitsOf(column.Role).Contains(column.Unit))
                 errors.Add(
-                    $"{column.Unit} is no unit of {column.Role.ToString().ToLowerInvariant()}; use one of "
+                    $"{column.Unit} is not a unit of {column.Role.ToString().ToLowerInvariant()}; use one of "
                         + $"{string.Join(", ", UnitsOf(column.Role))}."
                 );
         }
@@ -94,7 +94,7 @@ public static class TraceCsvReader
             times[row] = (value ?? double.NaN) * factor;
             if (value is null && errors.Count < MostErrors)
                 errors.Add(
-                    $"Line {table.LineOf(row)}, {column.Name}: \"{RequestSentences.Short(cell)}\" is no time in {column.Unit}."
+                    $"Line {table.LineOf(row)}, {column.Name}: \"{RequestSentences.Short(cell)}\" is not a time in {column.Unit}."
                 );
         }
 
@@ -143,7 +143,7 @@ public static class TraceCsvReader
             if (CsvNumber.Parse(cell, table.Dialect.DecimalComma) is not { } raw)
             {
                 if (errors.Count < MostErrors)
-                    errors.Add($"Line {table.LineOf(row)}, {column.Name}: \"{RequestSentences.Short(cell)}\" is no number.");
+                    errors.Add($"Line {table.LineOf(row)}, {column.Name}: \"{RequestSentences.Short(cell)}\" is not a number.");
                 continue;
             }
 

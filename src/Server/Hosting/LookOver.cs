@@ -7,7 +7,7 @@ namespace RuddySpring.Server.Hosting;
 public sealed class LookOver(ServerOptions options, Troubles troubles, ILogger<LookOver> log) : BackgroundService
 {
     private const string Damaged =
-        "The database is damaged. Stop the application and start it again: it then says which copy is whole.";
+        "The database is damaged. Stop the application and start it again: it then says which copy is intact.";
 
     protected override Task ExecuteAsync(CancellationToken stoppingToken) =>
         Task.Run(
@@ -25,7 +25,7 @@ public sealed class LookOver(ServerOptions options, Troubles troubles, ILogger<L
                 }
                 catch (SqliteException error) when (DatabaseFault.Of(error) != DatabaseFault.Damaged)
                 {
-                    log.LogWarning(error, "The database could not be looked over");
+                    log.LogWarning(error, "The database could not be checked");
                     return;
                 }
                 catch (SqliteException error)

@@ -6,7 +6,7 @@ namespace RuddySpring.Server.Hosting;
 /// <param name="DataFolder">Where the database and the journal lie.</param>
 /// <param name="Demo">Whether an empty database is filled with the sample household.</param>
 /// <param name="WebRoot">Folder of the built front end.</param>
-/// <param name="Restore">Whether the newest whole copy takes the database's place before the start.</param>
+/// <param name="Restore">Whether the newest intact copy takes the database's place before the start.</param>
 /// <param name="NewHousehold">Whether a database that has lost its household's row gets a new one.</param>
 /// <param name="LookOverBytes">A database up to this size is looked over before the start, a larger one after it.</param>
 /// <param name="LookOverAfterSeconds">How long after the start that is, s: it keeps a core and the disk busy for some seconds, and

@@ -27,7 +27,7 @@ public sealed class ClockBridge
     /// <summary>Server time in s of a device time in s; something must have been noted.</summary>
     public double ToServer(double deviceSeconds) => deviceSeconds + Math.Min(_before, _now);
 
-    /// <summary>Forgets everything: the device's clock started anew.</summary>
+    /// <summary>Forgets everything: the device's clock started again.</summary>
     public void Forget() =>
         (_before, _now, _windowBegan) = (double.PositiveInfinity, double.PositiveInfinity, double.NegativeInfinity);
 }

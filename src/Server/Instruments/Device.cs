@@ -41,7 +41,7 @@ public sealed class Device(Hello hello)
     /// <summary>Samples kept so far.</summary>
     public long Samples { get; private set; }
 
-    /// <summary>How often its clock was set back and believed anew.</summary>
+    /// <summary>How often its clock was set back and believed again.</summary>
     public int NewClocks { get; private set; }
 
     /// <summary>Lines that could not be used.</summary>
@@ -149,7 +149,7 @@ public sealed class Device(Hello hello)
             _lastKept.Clear();
             _backwards = 0;
             NewClocks++;
-            Note("its clock started anew; readings are taken again.");
+            Note("its clock restarted; readings are taken again.");
             return;
         }
 

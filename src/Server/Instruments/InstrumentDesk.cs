@@ -55,7 +55,7 @@ public sealed class InstrumentDesk(SteadyClock clock)
             {
                 if (!IsSilent(same.Device))
                     throw new LineProblemException(
-                        $"an instrument called {device.Name} is connected already and sends. Give this one another name."
+                        $"an instrument called {device.Name} is already connected and sending. Give this one another name."
                     );
                 same.ToDevice.Writer.TryComplete();
                 _devices.Remove(same);
@@ -79,7 +79,7 @@ public sealed class InstrumentDesk(SteadyClock clock)
                 return; // another connection took its place
         }
 
-        Changed?.Invoke(device.Name, $"{device.Name} went away. What it sent so far is kept.", true);
+        Changed?.Invoke(device.Name, $"{device.Name} has disconnected. What it sent so far is kept.", true);
     }
 
     /// <summary>A device's clock was set back while it was connected.</summary>

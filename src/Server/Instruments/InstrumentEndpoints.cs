@@ -218,7 +218,7 @@ public static class InstrumentEndpoints
                 if (_device is null || _device.IsHopeless)
                 {
                     IsOver = true;
-                    Farewell = _device is null ? "hello was not taken" : "too many bad lines in a row";
+                    Farewell = _device is null ? "hello was refused" : "too many bad lines in a row";
                 }
             }
         }

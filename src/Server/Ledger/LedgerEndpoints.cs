@@ -98,8 +98,8 @@ public static class LedgerEndpoints
     private static LedgerTotal Total(int counted) => new(Math.Min(counted, MostCounted), counted > MostCounted);
 
     /// <summary>
-    /// Opens the connection once for all that is asked: every opening prepares it anew. It keeps as much of the file in memory
-    /// as one index of 100 000 shots takes. A filter goes through all of it, and would read it anew from a smaller cache.
+    /// Opens the connection once for all that is asked: every opening prepares it again. It keeps as much of the file in memory
+    /// as one index of 100 000 shots takes. A filter goes through all of it, and would read it again from a smaller cache.
     /// </summary>
     private static async Task<T> OnOneConnectionAsync<T>(RuddyContext db, Func<Task<T>> ask, CancellationToken cancel)
     {

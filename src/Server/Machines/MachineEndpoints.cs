@@ -111,7 +111,7 @@ public static class MachineEndpoints
     /// <summary>What is wrong with a machine's stored numbers and how to mend it; null where they are sound.</summary>
     public static string? Problem(BenchMachine row) =>
         Odd.Reason(row.Spec) is { } odd
-            ? $"Its numbers cannot be read: {odd} What is shown are a portable lever's. Set them anew and keep them, or put "
+            ? $"Its numbers cannot be read: {odd} What is shown are a portable lever's. Set them again and save them, or archive "
                 + "the machine away; its shots stay as they are."
             : null;
 

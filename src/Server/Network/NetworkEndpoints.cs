@@ -23,7 +23,7 @@ public sealed record SignInRequest(string Passphrase, string Device);
 /// <param name="Devices">That have signed in, the last seen first.</param>
 /// <param name="Keys">Of instruments.</param>
 /// <param name="IsSafe">Whether it answers by HTTPS.</param>
-/// <param name="Proposal">A passphrase to take, made anew at each look.</param>
+/// <param name="Proposal">A passphrase to take, made again at each look.</param>
 public sealed record NetworkView(
     bool IsOn,
     bool HasPassphrase,

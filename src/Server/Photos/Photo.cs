@@ -4,7 +4,7 @@ using SkiaSharp;
 
 namespace RuddySpring.Server.Photos;
 
-/// <summary>A picture that was drawn anew: what the camera wrote beside it (place, time, owner) is not in it.</summary>
+/// <summary>A picture that was drawn again: what the camera wrote beside it (place, time, owner) is not in it.</summary>
 public sealed class Photo
 {
     /// <summary>Largest file that is read, bytes.</summary>
@@ -66,7 +66,7 @@ public sealed class Photo
         };
 
     private static DoesNotFitException NoPicture() =>
-        new("photo", "The file is no picture that can be read; use JPEG, PNG or WebP.");
+        new("photo", "The file cannot be read as a picture; use JPEG, PNG or WebP.");
 
     private static byte[] Encoded(SKBitmap picture)
     {

@@ -92,7 +92,7 @@ public static class PlanEndpoints
             if (file.Format != Format || file.Version != Version)
                 throw new DoesNotFitException(
                     "format",
-                    $"This is no pull plan of version {Version}: its format must be {Format}."
+                    $"This is not a pull plan of version {Version}: its format must be {Format}."
                 );
             var row = new OwnPlan { Plan = Named(file.Plan).Checked() };
             db.Plans.Add(row);

@@ -234,7 +234,7 @@ public static class PrepareEndpoints
 
         var problems = new List<SheetProblem>();
         if (Odd.Reason(row.Spec) is { } odd)
-            problems.Add(new("machineId", $"The numbers of {row.Name} cannot be read: {odd} Set them anew under Machines."));
+            problems.Add(new("machineId", $"The numbers of {row.Name} cannot be read: {odd} Set them again under Machines."));
         Try(problems, () => PuckParameters.Dose.Check(sheet.DoseGrams));
         Try(problems, () => CupVolumes.Yield.Check(sheet.YieldGrams));
         if (sheet.GrindSetting is { } setting)

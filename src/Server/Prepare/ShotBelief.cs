@@ -77,7 +77,7 @@ public sealed record ShotBelief(
         var advice = await ShotMemory.OfAsync(
             db,
             (grinder?.Id, steps),
-            // asked for anew: what was read before may be older than the number that this is kept under
+            // asked for again: what was read before may be older than the number that this is kept under
             async () => GrindAdvice.Learn(steps, grinder is null ? [] : await KnownAsync(grinder.Id, db, cancel)),
             cancel
         );

@@ -79,12 +79,12 @@ public sealed class PullDesk
             if (_pulls.Find(p => p.Start.Sheet.MachineId == start.Sheet.MachineId) is { } before)
             {
                 if (before.Stage != PullStage.Ready)
-                    throw new NotNowException("A pull is under way on this machine. Stop it or throw it away first.");
+                    throw new NotNowException("A pull is under way on this machine. Stop it or delete it first.");
                 Drop(before);
             }
 
             if (_pulls.Count >= MostPulls)
-                throw new NotNowException($"{MostPulls} pulls are under way already. Stop one or throw it away first.");
+                throw new NotNowException($"{MostPulls} pulls are under way already. Stop one or delete it first.");
             _pulls.Add(new(start, _instruments.Now));
             _journal.Open(start.Id);
             foreach (var device in _instruments.View().OrderBy(d => d.Silent))
@@ -292,7 +292,7 @@ public sealed class PullDesk
         catch (Exception error)
         {
             _log.LogError(error, "A pull cannot be followed");
-            pull.Notice("The coach had a fault and says nothing just now; every reading is kept.");
+            pull.Notice("The coach has a fault and is silent for now; every reading is kept.");
             return null;
         }
     }

@@ -169,7 +169,7 @@ public static class PullEndpoints
         var answer = await PrepareEndpoints.CurrentAsync(db, sessions, cancel);
         if (answer.Version != request.SheetVersion)
             throw new NotNowException(
-                "The sheet was changed on another screen since you saw it. Look it over as it is now, then go to the pull."
+                "The sheet was changed on another screen since you saw it. Check it again, then go to the pull."
             );
         if (answer.Problems.Count > 0)
             throw new RuddySpring.Core.DoesNotFitException(answer.Problems[0].Field, answer.Problems[0].Sentence);

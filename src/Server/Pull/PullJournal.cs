@@ -236,7 +236,7 @@ public sealed class PullJournal(string dataFolder)
                 return Unreadable("its first line is missing.");
             return start.Id == id
                 ? new(id, file.LastWriteTimeUtc, Lines(start, lines), null)
-                : Unreadable("its name and what is in it do not belong together.");
+                : Unreadable("its name and its contents do not match.");
         }
         catch (Exception error)
             when (error is JsonException or NotSupportedException or ArgumentException or NullReferenceException)
@@ -245,7 +245,7 @@ public sealed class PullJournal(string dataFolder)
         }
         catch (Exception error) when (error is IOException or UnauthorizedAccessException)
         {
-            return Unreadable("the disk does not give it.");
+            return Unreadable("the disk cannot read it.");
         }
     }
 

@@ -191,7 +191,7 @@ public static class ReasoningEndpoints
         Check(way);
         var (facts, trace) = await ShotFactsReader.WithTraceAsync(db, id, cancel);
         if (ReadPuck.Back(facts, trace) is not { } read)
-            throw new DoesNotFitException("id", "Gauge and scale did not tell enough of this pull to read its puck back.");
+            throw new DoesNotFitException("id", "Gauge and scale did not record enough of this pull to read its puck back.");
         var plan =
             way.PlanKey is { } key && key != facts.Sheet.Plan.Key
                 ? PlanLibrary.For(facts.Sheet.Machine, await PlanLibrary.AllAsync(db, cancel), key)

@@ -2,7 +2,7 @@ using RuddySpring.Store;
 
 namespace RuddySpring.Server.Storage;
 
-/// <summary>Where the data lie and how large they are.</summary>
+/// <summary>Where the data are and how large they are.</summary>
 /// <param name="Folder">The data folder.</param>
 /// <param name="DatabaseBytes">Of the database with what still waits to be written into it.</param>
 /// <param name="TraceBytes">Of it, the traces of the shots.</param>

@@ -1,6 +1,6 @@
 namespace RuddySpring.Store.Entities;
 
-/// <summary>A photo of a shot's cup or puck, drawn anew without anything that the camera wrote into it.</summary>
+/// <summary>A photo of a shot's cup or puck, drawn again without anything that the camera wrote into it.</summary>
 public sealed class ShotPhoto
 {
     public int Id { get; set; }

@@ -15,7 +15,7 @@ public sealed class OtherSpring(SeededRandom random, Machine machine)
     private readonly double _heldBar =
         machine.PressureBy == PressureBy.Spring && random.Uniform() < HeldOften ? MostHeldBar * random.Uniform() : 0;
 
-    /// <summary>Most that it gives after so much water was moved, bar; the lever is cocked anew when its stroke has run
+    /// <summary>Most that it gives after so much water was moved, bar; the lever is cocked again when its stroke has run
     /// out.</summary>
     public double PressureBar(double movedMl)
     {

@@ -56,7 +56,7 @@ public sealed class TraceFitTests(ITestOutputHelper output)
         var blind = TraceFit.Of(prior, [(0, 6)], [], 20, new(0.1), 3).Belief;
         Assert.Equal(
             PuckUnknown.All.Count,
-            blind.CannotTell(prior).Count(s => s.StartsWith("This trace hardly", StringComparison.Ordinal))
+            blind.CannotTell(prior).Count(s => s.StartsWith("This trace says little", StringComparison.Ordinal))
         );
         Assert.All(PuckUnknown.All, u => Assert.Equal(prior.Sd(u), blind.Sd(u), 1e-6));
         var run = new ShotRun(Sheet());

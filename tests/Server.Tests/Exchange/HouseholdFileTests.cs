@@ -131,7 +131,7 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
         var published = await File.ReadAllTextAsync(Path.Combine(Root(), "docs", "household.schema.json"));
         Assert.True(
             JsonNode.DeepEquals(JsonNode.Parse(published), HouseholdJson.Schema()),
-            "docs/household.schema.json is not what the program says; fetch it anew from /api/exchange/household.schema.json."
+            "docs/household.schema.json is not what the program says; fetch it again from /api/exchange/household.schema.json."
         );
     }
 
@@ -139,8 +139,8 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
     [InlineData("{", "cut off")]
     [InlineData("[]", "must be one JSON object")]
     [InlineData("not json", "not valid JSON")]
-    [InlineData("{\"format\":\"another\"}", "no household")]
-    [InlineData("{\"shots\":[]}", "no household")]
+    [InlineData("{\"format\":\"another\"}", "not a household")]
+    [InlineData("{\"shots\":[]}", "not a household")]
     [InlineData("{\"format\":\"ruddy-spring-household\",\"version\":9}", "version 9")]
     [InlineData("{\"format\":\"ruddy-spring-household\",\"colour\":1}", "colour")]
     public async Task What_is_no_household_is_said(string text, string part) =>
@@ -155,7 +155,7 @@ public sealed class HouseholdFileTests(LiveServer server) : IClassFixture<LiveSe
     [InlineData("\"pulledAt\":\"YEAR", "\"pulledAt\":\"0000", "pulledAt")]
     [InlineData("\"pulledAt\":\"YEAR", "\"pulledAt\":\"9999", "must lie between")]
     [InlineData("\"words\":\"", "\"words\":\"\\u0000", "cannot be shown")]
-    [InlineData("\"id\":2,\"pulledAt\"", "\"id\":1,\"pulledAt\"", "there twice")]
+    [InlineData("\"id\":2,\"pulledAt\"", "\"id\":1,\"pulledAt\"", "appears twice")]
     [InlineData("\"seconds\":[0,", "\"seconds\":[5000,", "Time of a sample")]
     [InlineData("\"values\":[", "\"values\":[1,", "as many of each")]
     [InlineData("\"marked\":{\"firstPressure\":null", "\"marked\":{\"firstPressure\":1e300", "FirstPressure is")]

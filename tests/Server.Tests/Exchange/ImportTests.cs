@@ -107,7 +107,7 @@ public sealed class ImportTests(LiveServer server) : IClassFixture<LiveServer>
     {
         var before = (int)(await server.GetAsync("/api/shots?size=1"))["total"]!;
         var preview = await PreviewAsync(FileOf("bad-cell.csv"));
-        Assert.Equal("Line 42, pressure (bar): \"n/a\" is no number.", (string)preview["errors"]![0]!);
+        Assert.Equal("Line 42, pressure (bar): \"n/a\" is not a number.", (string)preview["errors"]![0]!);
         Assert.Null(preview["curves"]);
         var request = Request(FileOf("bad-cell.csv"));
         var (status, problem) = await server.SendAsync(HttpMethod.Post, "/api/exchange/import", request);

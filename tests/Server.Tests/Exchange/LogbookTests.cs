@@ -129,12 +129,12 @@ public sealed class LogbookTests : IAsyncLifetime
     }
 
     [Theory]
-    [InlineData("2026-11-26;15", "2026-02-30;15", "Line 2, date: \"2026-02-30\" is no date")]
-    [InlineData("2026-11-26;15", "0000-01-01;15", "is no date")]
-    [InlineData("2026-11-26;15", "9999-12-31;15", "is no date")]
+    [InlineData("2026-11-26;15", "2026-02-30;15", "Line 2, date: \"2026-02-30\" is not a date")]
+    [InlineData("2026-11-26;15", "0000-01-01;15", "is not a date")]
+    [InlineData("2026-11-26;15", "9999-12-31;15", "is not a date")]
     [InlineData("2026-11-26;15", "1901-12-31;15", "must lie between")]
     [InlineData("2026-11-26;15", "2026-11-26;1e308", "Line 2, dose: Dose is")]
-    [InlineData("2026-11-26;15", "2026-11-26;NaN", "\"NaN\" is no number")]
+    [InlineData("2026-11-26;15", "2026-11-26;NaN", "\"NaN\" is not a number")]
     [InlineData("2026-11-26;15", "2026-11-26;", "Line 2: the dose is missing")]
     [InlineData("2026-11-26;15", ";15", "Line 2: the date is missing")]
     public async Task A_faulty_row_is_named_and_nothing_is_stored_unless_it_may_be_left_out(string from, string to, string part)

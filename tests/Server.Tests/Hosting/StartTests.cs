@@ -190,7 +190,7 @@ public sealed class StartTests : IDisposable
         using (var file = new FileStream(Database, FileMode.Open, FileAccess.ReadWrite))
             file.SetLength(file.Length / 2);
         Assert.Contains("is damaged", Refusal(), StringComparison.Ordinal);
-        Assert.Contains("no whole copy", Refusal(), StringComparison.Ordinal);
+        Assert.Contains("no intact copy", Refusal(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -103,7 +103,7 @@ public sealed class DeviceTests : IAsyncLifetime
         using var first = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Gauge", "pressure", "bar"));
         await DevicesAsync(1);
         using var second = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Gauge", "pressure", "bar"));
-        await second.HearAsync("connected already and sends");
+        await second.HearAsync("already connected and sending");
         await second.ClosedAsync();
         await LiveServer.UntilAsync(async () => (bool)(await FrameAsync())["devices"]![0]!["silent"]!, "the first is silent");
         using var third = await DeviceClient.ConnectAsync(_server.Instruments, DeviceClient.Hello("Gauge", "pressure", "bar"));

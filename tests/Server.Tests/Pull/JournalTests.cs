@@ -128,7 +128,7 @@ public sealed class JournalTests : IDisposable
         File.WriteAllText(outside, "keep me");
         Directory.CreateDirectory(Path.Combine(_folder, "journal"));
         File.WriteAllText(FileOf(Id('f')), PullJournal.StartLine(Start("../precious")));
-        Assert.Contains("do not belong together", Assert.Single(_journal.Unfinished([])).Problem!, StringComparison.Ordinal);
+        Assert.Contains("do not match", Assert.Single(_journal.Unfinished([])).Problem!, StringComparison.Ordinal);
         _journal.Close("../precious");
         _journal.SetAside("../precious");
         Assert.True(File.Exists(outside));
@@ -153,7 +153,7 @@ public sealed class JournalTests : IDisposable
         Assert.Equal(Id('f'), Assert.Single(_journal.Unfinished([Id('e')])).Id);
         _journal.Close(Id('f'));
         Assert.Empty(_journal.Unfinished([Id('e')]));
-        Append(Id('f'), new TimedSample(Channel.Pressure, 1, 2)); // comes late, and makes no file anew
+        Append(Id('f'), new TimedSample(Channel.Pressure, 1, 2)); // comes late, and makes no file again
         Assert.Empty(_journal.Unfinished([Id('e')]));
     }
 }

@@ -38,7 +38,8 @@ public sealed class PullTests : IAsyncLifetime
         await UntilStageAsync("Running");
         scale.Vanish();
         await LiveServer.UntilAsync(
-            async () => (await FrameAsync())["notices"]!.ToJsonString().Contains("My scale went away", StringComparison.Ordinal),
+            async () =>
+                (await FrameAsync())["notices"]!.ToJsonString().Contains("My scale has disconnected", StringComparison.Ordinal),
             "the loss is told"
         );
         for (var i = 40; i < 125; i++)
@@ -55,7 +56,7 @@ public sealed class PullTests : IAsyncLifetime
         await gauge.HearAsync("\"pull\":\"ended\"");
         var id = (int)(await _server.PostAsync("/api/pull/save"))!["shotId"]!;
         var shot = await _server.GetAsync($"/api/shots/{id}");
-        Assert.Contains("My scale went away", (string)shot["notices"]!, StringComparison.Ordinal);
+        Assert.Contains("My scale has disconnected", (string)shot["notices"]!, StringComparison.Ordinal);
         Assert.Equal(6.89, (double)shot["shot"]!["measures"]!["peakBar"]!, 0.1); // 100 psi
     }
 

@@ -60,7 +60,7 @@ public sealed class SessionTests : IAsyncLifetime
         session = (await _server.PostAsync("/api/session/done", new { key = "grind-1", skipped = true }))!;
         Assert.Equal(["grind-1"], Keys(session, "Skipped"));
 
-        // nothing of it is lost when the wants change, or the server is asked anew
+        // nothing of it is lost when the wants change, or the server is asked again
         session = await PlanAsync(2);
         Assert.Equal(["fill", "on"], Keys(session, "Done"));
         Assert.Equal(2, Keys(session, "Due").Count(k => k.StartsWith("shot-", StringComparison.Ordinal)));

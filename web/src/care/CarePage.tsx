@@ -58,7 +58,7 @@ export default function CarePage() {
             </Button>
           }
         >
-          Care tells what a machine needs, and when, by what was pulled on it.
+          Care says what a machine needs, and when, from what was pulled on it.
         </EmptyState>
       ) : (
         <>

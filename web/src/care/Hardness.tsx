@@ -21,8 +21,8 @@ export function Hardness({ hardness, degrees }: { hardness: number; degrees: num
       <Fold title="Hardness of the water" note={`${number(hardness, 0)} mg/l`}>
         <Box my="2" fontSize="14px">
           It sets after how many litres to descale: where water boils, its temporary hardness stays behind as scale.
-          Your waterworks tells it, or a test strip. {number(hardness, 0)} mg/l of CaCO₃ are {number(degrees, 1)} German
-          degrees.
+          Your water supplier tells you, or a test strip. {number(hardness, 0)} mg/l of CaCO₃ are {number(degrees, 1)}{' '}
+          German degrees.
         </Box>
         <Flex gap="3" align="flex-end" wrap="wrap">
           <NumberField

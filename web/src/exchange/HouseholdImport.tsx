@@ -143,7 +143,7 @@ function Found({ counts }: { counts: readonly Schemas['TakenIn'][] }) {
         rows={counts.map((c) => ({ key: c.list, cells: [names[c.list] ?? c.list, c.new, c.already] }))}
       />
       <Box fontSize="14px" color="quiet" mt="2">
-        What has the name of something here is taken for it, and what is here stays as it is.
+        Things with the same name as yours are matched to them; yours stay as they are.
       </Box>
     </>
   );

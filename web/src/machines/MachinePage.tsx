@@ -39,7 +39,7 @@ export default function MachinePage() {
       </>
     );
   }
-  // what cannot be read is set anew among its numbers
+  // what cannot be read is set again among its numbers
   const view = search.get('view') ?? (machine.problem ? 'numbers' : 'can');
   return (
     <>

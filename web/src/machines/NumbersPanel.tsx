@@ -58,7 +58,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
     <Panel>
       <form
         onSubmit={submit((change, all) => {
-          // what cannot be read is set anew as a whole
+          // what cannot be read is set again as a whole
           const { name, ...spec } = machine.problem === null ? change : all;
           keep.mutate({ ...(name === undefined ? {} : { name }), spec }, { onSuccess: () => keptAs(all) });
         })}

@@ -24,7 +24,7 @@ export default function PlansPage() {
       try {
         body = JSON.parse(await chosen.text());
       } catch {
-        throw new Problem(`${chosen.name} cannot be read as a pull plan: it is no JSON file.`, 0);
+        throw new Problem(`${chosen.name} cannot be read as a pull plan: it is not a JSON file.`, 0);
       }
       return data(api.POST('/api/plans/import', { body: body as Schemas['PlanFile'] }));
     },

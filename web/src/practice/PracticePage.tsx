@@ -41,7 +41,7 @@ export default function PracticePage() {
           </Box>
         }
       >
-        A virtual lever on a simulated puck, in lessons of half a minute. Nothing of it is mixed with your shots. The
+        A virtual lever on a simulated puck, in lessons of half a minute. None of it is mixed with your shots. The
         tongue has lessons of its own: <TextLink to="/ladders">blind ladders</TextLink>.
       </PageTitle>
       <Grid as="ol" gap="3" listStyleType="none">

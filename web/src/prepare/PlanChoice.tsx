@@ -15,7 +15,7 @@ interface Props {
   change: (part: Partial<Schemas['Sheet']>) => void;
 }
 
-/** The plans that suit the machine as small pictures. Drawn anew only when the choice changes. */
+/** The plans that suit the machine as small pictures. Drawn again only when the choice changes. */
 export const PlanChoice = memo(function PlanChoice({ plans, sketches, planKey, problems, change }: Props) {
   const units = useUnits();
   const chosen = plans.find((p) => p.key === planKey);

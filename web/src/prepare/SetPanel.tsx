@@ -27,7 +27,7 @@ interface Props {
 }
 
 /**
- * The numbers to set, large enough to read with a portafilter in the hand. Drawn anew only when one of them changes.
+ * The numbers to set, large enough to read with a portafilter in the hand. Drawn again only when one of them changes.
  */
 export const SetPanel = memo(function SetPanel(props: Props) {
   const { doseGrams, yieldGrams, grindSetting, grinder, ratio, ratios } = props;

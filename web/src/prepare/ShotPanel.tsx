@@ -47,7 +47,7 @@ interface PredictedShotProps {
   yieldGrams: number;
 }
 
-/** Drawn anew only when another shot is predicted. */
+/** Drawn again only when another shot is predicted. */
 const PredictedShot = memo(function PredictedShot({ shot, chance, yieldGrams }: PredictedShotProps) {
   const [card, setCard] = useState(false);
   const from = shot.knownShots === 1 ? 'one shot' : `${shot.knownShots} shots`;

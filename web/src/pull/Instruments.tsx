@@ -37,7 +37,7 @@ export function Instruments({ pulls, shown: pull, waterGrams }: Props) {
   const noScale = !devices.some((d) => d.channels.includes('Weight'));
   const meter = noScale && (
     <Notice>
-      No scale is connected: {number(waterGrams, 0)} g of water in all make the yield, so stop when that much has gone
+      No scale is connected: {number(waterGrams, 0)} g of water in all makes the yield, so stop when that much has gone
       in.
     </Notice>
   );

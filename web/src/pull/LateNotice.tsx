@@ -27,7 +27,7 @@ export function LateNotice({ pullId, running }: { pullId: string; running: boole
     <Flex gap="4" align="center" wrap="wrap">
       <Box flex="1 1 300px">
         <Notice role="status">
-          The server is out of reach. Pull on: what you mark and follow here is kept, and sent when it is back.
+          The server is out of reach. Keep pulling: what you mark and follow here is kept, and sent when it is back.
         </Notice>
       </Box>
       {running && seconds !== null && <Reading fontSize="44px">{number(Math.max(0, seconds), 0)} s</Reading>}

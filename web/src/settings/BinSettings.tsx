@@ -61,7 +61,7 @@ export function BinSettings({ storage }: { storage: Storage }) {
           Empty the bin
         </Button>
         <Box fontSize="14px" color="quiet">
-          {storage.binCount === 0 ? 'Nothing lies in the bin.' : `${shots(storage.binCount)} in the bin.`}
+          {storage.binCount === 0 ? 'The bin is empty.' : `${shots(storage.binCount)} in the bin.`}
         </Box>
       </Flex>
       {keep.error && <Notice role="alert">{sentenceOf(keep.error)}</Notice>}

@@ -9,7 +9,7 @@ import { SettingsTitle } from './SettingsTitle';
 import { WhereDataLies } from './WhereDataLies';
 import { storageKey } from './storage';
 
-/** Where the data lie, how large they are, and the copies of them. */
+/** Where the data are, how large they are, and the copies of them. */
 export default function StoragePage() {
   const { data: storage, error } = useQuery({ queryKey: storageKey, queryFn: () => data(api.GET('/api/storage')) });
   const { data: access } = useAccess();
@@ -24,7 +24,7 @@ export default function StoragePage() {
           {atTheMachine ? (
             <BackupList storage={storage} />
           ) : (
-            <Notice>Backups and the bin are looked after at the machine that Ruddy Spring runs on.</Notice>
+            <Notice>Backups and the bin are managed at the machine that Ruddy Spring runs on.</Notice>
           )}
           <Grid gap="4">
             <WhereDataLies storage={storage} />

@@ -13,8 +13,8 @@ export function ThisDevice({ access }: { access: Schemas['AccessView'] }) {
     <Panel maxWidth="560px">
       <H2>This device</H2>
       <Box mb="3">
-        It is signed in as {access.device}. The passphrase, the list of devices, backups and restores are looked after
-        at the machine that Ruddy Spring runs on.
+        It is signed in as {access.device}. The passphrase, the list of devices, backups and restores are managed at the
+        machine that Ruddy Spring runs on.
       </Box>
       {!access.isSafe && (
         <Box mb="3" fontSize="14px" color="quiet">

@@ -11,7 +11,7 @@ export function WhereDataLies({ storage }: { storage: Storage }) {
   };
   return (
     <Panel>
-      <H2>Where the data lie</H2>
+      <H2>Where the data are</H2>
       <Grid templateColumns="repeat(auto-fit, minmax(120px, 1fr))" gap="3">
         {size('Database', storage.databaseBytes)}
         {size('of which traces', storage.traceBytes)}
@@ -20,7 +20,7 @@ export function WhereDataLies({ storage }: { storage: Storage }) {
         {storage.freeBytes !== null && size('Free on the disk', storage.freeBytes)}
       </Grid>
       <Box fontSize="14px" color="quiet" mt="3" overflowWrap="anywhere">
-        Everything lies in {storage.folder}, the backups in {storage.backupFolder}. Stop the application before you copy
+        Everything is in {storage.folder}, the backups in {storage.backupFolder}. Stop the application before you copy
         the folder by hand; a backup can be saved at any time.
       </Box>
       {storage.spareBytes > 1_000_000 && (

@@ -20,7 +20,7 @@ export function PuckBack({ shotId, curves }: { shotId: number; curves: Schemas['
   });
   if (!view) return <Waiting error={error} />;
   if (!view.puck)
-    return <Box color="quiet">Gauge and scale did not tell enough of this pull to read its puck back.</Box>;
+    return <Box color="quiet">Gauge and scale did not record enough of this pull to read its puck back.</Box>;
   const { puck } = view;
   const cup = curves.weightGrams ?? [];
   const timed = (of: readonly number[]) => of.map((g, i) => [i * curves.stepSeconds, g] as const);

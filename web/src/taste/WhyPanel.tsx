@@ -112,7 +112,7 @@ export function WhyPanel({ shotId, tasted }: Props) {
         {(chances || earlier || telling || together) && (
           <Fold
             title={changes ? 'What to change' : 'What it may be'}
-            note={changes ? 'and what speaks for it' : `of ${diagnosis.signs.length} signs`}
+            note={changes ? 'and the evidence for it' : `of ${diagnosis.signs.length} signs`}
           >
             {earlier}
             {evidence}

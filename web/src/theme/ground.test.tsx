@@ -5,7 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { expect, it } from 'vitest';
 import { wholeSystem } from './system';
 
-// made anew with: npx vitest run src/theme/ground.test.tsx --update
+// made again with: npx vitest run src/theme/ground.test.tsx --update
 it('is in its file just as the kit would put it in', async () => {
   (globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean }).IS_REACT_ACT_ENVIRONMENT = true;
   const root = createRoot(document.createElement('div'));

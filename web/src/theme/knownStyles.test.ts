@@ -32,7 +32,7 @@ function answer(asked: string): object | boolean {
 }
 
 describe('the table of styles', () => {
-  // made anew with tests/e2e/styles.mjs, and filled in with: npx vitest run src/theme/knownStyles.test.ts --update
+  // made again with tests/e2e/styles.mjs, and filled in with: npx vitest run src/theme/knownStyles.test.ts --update
   it('says what the kit answers', async () => {
     expect(Object.keys(table).length).toBeGreaterThan(100);
     const made = Object.fromEntries(Object.keys(table).map((asked) => [asked, answer(asked)]));

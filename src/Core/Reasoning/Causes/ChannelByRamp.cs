@@ -41,7 +41,7 @@ public sealed class ChannelByRamp : Cause
     public override NextChange Change(ShotFacts shot, double size) =>
         new(
             "Wait for first drops at low pressure, then ramp over about 5 s.",
-            "Leave the grind alone: water that found a way says nothing of it.",
+            "Leave the grind alone: a channel says nothing about it.",
             "No sudden fall of the resistance, and no spurts."
         );
 }

@@ -56,7 +56,7 @@ public sealed class ChannelInPuck : Cause
     public override NextChange Change(ShotFacts shot, double size) =>
         new(
             "Stir out the clumps, level, tap, and tamp level; the same each time.",
-            "Leave the grind alone: water that found a way says nothing of it.",
+            "Leave the grind alone: a channel says nothing about it.",
             "No sudden fall of the resistance, and no spurts."
         );
 }

@@ -27,5 +27,5 @@ public sealed class DoseOff : Cause
         ];
 
     public override NextChange Change(ShotFacts shot, double size) =>
-        new("Weigh the dose to 0.1 g, in the basket.", "Leave the grind alone.", "A puck that resists as its setting says.");
+        new("Weigh the dose to 0.1 g, in the basket.", "Leave the grind alone.", "Resistance that matches the setting.");
 }

@@ -37,6 +37,6 @@ public sealed class NotPurged : Cause
         new(
             "Purge the grinder after another coffee, and set it back.",
             "Leave the setting at what this coffee had.",
-            "A puck that resists as its setting says."
+            "Resistance that matches the setting."
         );
 }

@@ -36,7 +36,7 @@ public sealed class PreheatForgotten : Cause
     public override NextChange Change(ShotFacts shot, double size) =>
         new(
             "Preheat the way you usually do, and tick it.",
-            "Leave the grind alone: cold water ran slower than this grind does.",
-            "Less sour, and a puck that resists as its setting says."
+            "Leave the grind alone: cold water runs slower.",
+            "Less sour, and resistance that matches the setting."
         );
 }

@@ -7,7 +7,7 @@ public sealed class RatioOff : Cause
 {
     public override string Key => "ratio-off";
 
-    public override string Name => "The ratio is far from what this roast is drawn at";
+    public override string Name => "The ratio is far from what is usual for this roast";
 
     public override WorkingOrder Order => WorkingOrder.Ratio;
 
@@ -18,7 +18,7 @@ public sealed class RatioOff : Cause
     public override string? Known(ShotFacts shot) =>
         Beyond(shot) > 0
             ? FormattableString.Invariant(
-                $"1 : {Ratio(shot):0.0} of a {shot.Roast} roast, which people draw at 1 : {Usual(shot):0.0} or so"
+                $"1 : {Ratio(shot):0.0} from a {shot.Roast} roast; about 1 : {Usual(shot):0.0} is usual"
             )
             : null;
 

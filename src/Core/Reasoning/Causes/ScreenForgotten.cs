@@ -33,6 +33,6 @@ public sealed class ScreenForgotten : Cause
         new(
             "Put the screen on the puck, and tick it.",
             "Leave the grind alone.",
-            "A puck that resists as its setting says, and comes out dry."
+            "Resistance that matches the setting, and a puck that comes out dry."
         );
 }

@@ -7,7 +7,7 @@ public sealed class SealLeaking : Cause
 {
     public override string Key => "seal-leaking";
 
-    public override string Name => "The piston seal lets water by";
+    public override string Name => "The piston seal lets water past";
 
     public override WorkingOrder Order => WorkingOrder.Wear;
 

@@ -30,7 +30,7 @@ public sealed class TooFresh : Cause
             FormattableString.Invariant(
                 $"Let the bag rest until day {shot.Rest.BestFrom}, or draw a longer pre-infusion meanwhile."
             ),
-            "Leave the grind alone until then: gas holds the water up.",
+            "Leave the grind alone until then: gas slows the water.",
             "Less sharp from day to day."
         );
 }

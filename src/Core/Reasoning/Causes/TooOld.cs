@@ -37,7 +37,7 @@ public sealed class TooOld : Cause
     public override NextChange Change(ShotFacts shot, double size) =>
         new(
             "Open another bag; grind this one finer while it lasts.",
-            "Leave the plan and the heat as they are: neither brings back what has gone.",
+            "Leave the plan and the heat as they are: neither brings back what has been lost.",
             "More body and crema from fresher beans."
         );
 }

@@ -24,7 +24,7 @@ public sealed class FlowLed : School
     public override string Name => "Flow led";
 
     public override string Holds =>
-        "The stream held level, at 1.3 to 1.6 g/s. The pressure is whatever holds it, and the time is what comes of it. "
+        "The stream held level, at 1.3 to 1.6 g/s. The pressure is whatever holds it, and the time follows from that. "
         + "The grind is right when the arm can hold that stream without strain.";
 
     public override int Place => 1;

@@ -128,5 +128,5 @@ internal sealed class DiaryIntake(IntakeDesk desk)
     private static string KnownTask(string task) =>
         CareList.IsKey(task)
             ? task
-            : throw new DoesNotFitException("task", $"There is no task of care \"{RequestSentences.Short(task)}\".");
+            : throw new DoesNotFitException("task", $"There is no care task \"{RequestSentences.Short(task)}\".");
 }

@@ -142,7 +142,7 @@ public sealed record FiledSeries(Channel Channel, Origin Origin, double[] Second
 /// <param name="Clock">What its clock begins with.</param>
 /// <param name="Plan">The plan as it was then.</param>
 /// <param name="Marked">Moments that a person marked, s on the record's clock.</param>
-/// <param name="Measures">What the trace says in numbers; of a shot with a trace it is worked out anew when it is read.</param>
+/// <param name="Measures">What the trace says in numbers; of a shot with a trace it is worked out again when it is read.</param>
 /// <param name="Strength">By refractometer, 0 to 1.</param>
 /// <param name="BinnedAt">When it was thrown into the bin, UTC; null while it is in the ledger.</param>
 public sealed record FiledShot(

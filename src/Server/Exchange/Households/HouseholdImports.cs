@@ -105,7 +105,7 @@ public sealed class HouseholdImports(
 
             if (error is IOException and not Microsoft.AspNetCore.Http.BadHttpRequestException && !cancel.IsCancellationRequested)
             {
-                log.LogError(error, "The file to import could not be laid down");
+                log.LogError(error, "The file to import could not be written");
                 throw new UnreadableBodyException(
                     StatusCodes.Status507InsufficientStorage,
                     "The file could not be written to the data folder: there may be no room left on the disk. "

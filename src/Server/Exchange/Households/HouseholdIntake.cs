@@ -87,7 +87,10 @@ public sealed class HouseholdIntake
         };
 
     private static DoesNotFitException NoHousehold() =>
-        new("file", $"The file is no household of Ruddy Spring: it must begin with \"format\": \"{HouseholdFile.FormatName}\".");
+        new(
+            "file",
+            $"The file is not a household of Ruddy Spring: it must begin with \"format\": \"{HouseholdFile.FormatName}\"."
+        );
 
     private async Task SortAsync(FilePiece piece, CancellationToken cancel)
     {

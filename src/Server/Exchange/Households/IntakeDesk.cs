@@ -88,7 +88,7 @@ internal sealed class IntakeDesk(RuddyContext db, TimeProvider time, bool isStor
     }
 
     /// <summary>A number that is there twice.</summary>
-    public static DoesNotFitException Twice(int id) => new("id", $"The number {id} is there twice; each must be there once.");
+    public static DoesNotFitException Twice(int id) => new("id", $"The number {id} appears twice; each must appear once.");
 
     /// <summary>Numbers here by the numbers in the file.</summary>
     public Dictionary<int, int> Ids(string list) => _ids.TryGetValue(list, out var ids) ? ids : _ids[list] = [];

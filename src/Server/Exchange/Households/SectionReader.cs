@@ -89,7 +89,7 @@ public sealed class SectionReader(Stream stream)
                     break;
                 default:
                     if (reader.CurrentDepth == 0)
-                        throw new DoesNotFitException("file", "The file is no household: it must be one JSON object.");
+                        throw new DoesNotFitException("file", "The file is not a household: it must be one JSON object.");
                     var from = (int)reader.TokenStartIndex;
                     if (!reader.TrySkip())
                         return false; // the rest of it is still to come

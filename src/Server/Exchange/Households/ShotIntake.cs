@@ -193,7 +193,7 @@ internal sealed class ShotIntake(IntakeDesk desk)
         }
 
         if (filed.DistinctBy(s => s.Channel).Count() != filed.Count)
-            throw new DoesNotFitException("trace", "A channel is there twice.");
+            throw new DoesNotFitException("trace", "A channel appears twice.");
         return new([.. filed.Select(s => new Series(s.Channel, s.Origin, s.Seconds, s.Values))]);
     }
 

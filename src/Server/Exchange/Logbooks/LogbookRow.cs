@@ -94,7 +94,7 @@ public sealed record LogbookRow
     private static LogbookRow WithMoment(LogbookRow row, string cell, string order, string? timeOfDay)
     {
         var moment = LogbookUnits.Moment(cell, order, timeOfDay, out var hasTime)
-            ?? throw new DoesNotFitException("date", $"\"{RequestSentences.Short(cell)}\" is no date written {order}.");
+            ?? throw new DoesNotFitException("date", $"\"{RequestSentences.Short(cell)}\" is not a date written {order}.");
         return moment.Year is < 1950 or > 2200
             ? throw new DoesNotFitException("date", $"The date is {moment:yyyy-MM-dd}; it must lie between 1950 and today.")
             : row with
@@ -107,7 +107,7 @@ public sealed record LogbookRow
     private static DateOnly Day(string cell, string order)
     {
         var moment = LogbookUnits.Moment(cell, order, "12:00", out _)
-            ?? throw new DoesNotFitException("date", $"\"{RequestSentences.Short(cell)}\" is no date written {order}.");
+            ?? throw new DoesNotFitException("date", $"\"{RequestSentences.Short(cell)}\" is not a date written {order}.");
         return moment.Year is < 1950 or > 2200
             ? throw new DoesNotFitException("date", $"The date is {moment:yyyy-MM-dd}; it must lie between 1950 and today.")
             : DateOnly.FromDateTime(moment.ToLocalTime());
@@ -125,7 +125,7 @@ public sealed record LogbookRow
                 ? LogbookUnits.LikingOf(cell, column.Unit, decimalComma)
                 : LogbookUnits.Number(cell, column.Unit, decimalComma);
         if (value is not { } number)
-            throw new DoesNotFitException("number", $"\"{RequestSentences.Short(cell)}\" is no number.");
+            throw new DoesNotFitException("number", $"\"{RequestSentences.Short(cell)}\" is not a number.");
         var range = column.Role switch
         {
             LogbookRole.Dose => PuckParameters.Dose,

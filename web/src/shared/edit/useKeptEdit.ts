@@ -10,7 +10,7 @@ interface What<T, A> {
   send: (value: T) => Promise<A>;
   /** The server has kept it. */
   taken: (answer: A, value: T) => void;
-  /** Somebody else changed it meanwhile: what is kept is asked for anew, and what was typed is let go of. */
+  /** Somebody else changed it meanwhile: what is kept is asked for again, and what was typed is let go of. */
   outdated: () => void;
 }
 
@@ -20,7 +20,7 @@ interface What<T, A> {
  * question is asked at a time, and what is typed meanwhile goes in the next.
  */
 export function useKeptEdit<T, A>(what: What<T, A>) {
-  // what was typed, and over what it is shown once the server has it: it gives way when that is rendered anew, and not
+  // what was typed, and over what it is shown once the server has it: it gives way when that is rendered again, and not
   // a moment before,
   // or the next letter would be typed into what stood there earlier
   const [typed, setTyped] = useState<{ value: T; over?: unknown } | null>(null);

@@ -29,7 +29,7 @@ const keeps = 0.75;
 /**
  * The trace while it is being pulled. Samples go into arrays and from there straight into SVG paths, on animation
  * frames; React draws only
- * axes, and those anew when the pull outgrows them.
+ * axes, and those again when the pull outgrows them.
  */
 export function LiveCanvas({ view, recording, height }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
@@ -47,7 +47,7 @@ export function LiveCanvas({ view, recording, height }: Props) {
   const both = height >= lowestForBoth;
   const split = both ? Math.round(height * 0.64) : height - 34;
   const longest = Math.max(40, Math.ceil((view.planSeconds * 1.25) / 10) * 10);
-  // a pull that outgrows the axis moves it on, by whole steps: a line that stands is not painted anew
+  // a pull that outgrows the axis moves it on, by whole steps: a line that stands is not painted again
   const [moved, setMoved] = useState({ recording, from: 0 });
   const from = moved.recording === recording ? moved.from : 0;
   const f = units.pressureFactor;
@@ -58,7 +58,7 @@ export function LiveCanvas({ view, recording, height }: Props) {
   const q = linear([0, 3], [height - 34, split + 28]);
   const pixelsPerX = (right - left) / longest;
 
-  // after a render everything is drawn anew
+  // after a render everything is drawn again
   useLayoutEffect(() => {
     banded.current = -1;
     for (const line of [pressure, weight, flow]) line.line.current?.clear();
@@ -120,7 +120,7 @@ export function LiveCanvas({ view, recording, height }: Props) {
         </svg>
       )}
       {width > 0 && (
-        // what moves has a layer of its own, so that grid and hatching are not painted anew with it
+        // what moves has a layer of its own, so that grid and hatching are not painted again with it
         <svg
           width={width}
           height={height}

@@ -15,7 +15,7 @@ export interface Place {
 /**
  * A line that grows at its end only, in pieces of some forty pixels within one group. A piece that is full stays as it
  * is, so that the
- * browser paints no more than the newest anew, however long the line has become.
+ * browser paints no more than the newest again, however long the line has become.
  */
 export class GrowingLine {
   private piece: SVGPathElement | null = null;

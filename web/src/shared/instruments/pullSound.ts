@@ -113,7 +113,7 @@ export const pullSound = new PullSound();
 
 /** Makes a pull heard: what is due, where the hand should go, and the rhythm of its strokes. */
 export function usePullSound(view: Instrument | null, tickSeconds: number | null) {
-  // what was heard of a pull stays heard when its view is asked for anew
+  // what was heard of a pull stays heard when its view is asked for again
   const kept = useRef({ pull: '', memory: nothingHeard });
   useEffect(() => {
     if (!view) return;

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { cardPaths, strokesOf } from './card';
 
-test('a card begins anew where the lever was lifted', () => {
+test('a card begins again where the lever was lifted', () => {
   const strokes = strokesOf([
     [0, 1],
     [10, 8],

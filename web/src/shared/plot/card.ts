@@ -1,7 +1,7 @@
 import { path, type Point } from './scale';
 
 /**
- * An indicator card begins anew with every stroke: points of ml and bar, apart where the water of the stroke falls
+ * An indicator card begins again with every stroke: points of ml and bar, apart where the water of the stroke falls
  * back.
  */
 export function strokesOf(points: readonly Point[]): Point[][] {

@@ -31,7 +31,7 @@ export function useSheetEditor() {
     kept: () => newest()?.sheet,
     send: (body) => data(api.PUT('/api/prepare', { params: { query: { version: newest()?.version ?? 0 } }, body })),
     taken: (got) => {
-      // asked for before the page is drawn anew, so that the prediction is there sooner
+      // asked for before the page is drawn again, so that the prediction is there sooner
       void queries.prefetchQuery(predictionOf(got.sheet));
       queries.setQueryData(['prepare'], got);
       // the strip can wait until the typing is over

@@ -6150,7 +6150,7 @@ export interface components {
             /** @description What was to be done. */
             name: string;
         };
-        /** @description A whole copy of the database. */
+        /** @description A intact copy of the database. */
         Backup: {
             /** @description Name of its file, which is its name in addresses too. */
             name: string;
@@ -8732,7 +8732,7 @@ export interface components {
             keys: components["schemas"]["KeyLine"][];
             /** @description Whether it answers by HTTPS. */
             isSafe: boolean;
-            /** @description A passphrase to take, made anew at each look. */
+            /** @description A passphrase to take, made again at each look. */
             proposal: string;
         };
         /** @description A person who brews. */
@@ -10466,7 +10466,7 @@ export interface components {
              */
             skipped: boolean;
         };
-        /** @description Where the data lie and how large they are. */
+        /** @description Where the data are and how large they are. */
         StorageView: {
             /** @description The data folder. */
             folder: string;
