@@ -180,7 +180,10 @@ export async function live(page: Page, name: string): Promise<number> {
   return Number((await page.getByTestId(`live-${name}`).textContent())?.replace(',', '.'));
 }
 
-/** From now on notes all that the pull screen says, and each cue's kind, however briefly: at several times life one may pass between two looks. */
+/**
+ * From now on notes all that the pull screen says, and the kind of each cue, however briefly: at several times life one may pass
+ * between two looks.
+ */
 export async function noteSayings(page: Page) {
   await page.evaluate(() => {
     const said: string[] = [];

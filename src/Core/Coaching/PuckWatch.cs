@@ -6,7 +6,7 @@ namespace RuddySpring.Core.Coaching;
 
 /// <summary>
 /// Learns a puck while water runs through it. A <see cref="ShotRun"/> is driven by the pressure that is measured; until the first
-/// drops only the time that the front took is known of it (<see cref="Wetting"/>). Then the whole pull is fitted again, with spout
+/// drops only the time that the front took is known of it (<see cref="Wetting"/>). Then the whole pull is refitted, with spout
 /// and scale among the unknowns, and from there on an extended Kalman filter (Kalman 1960; Jazwinski 1970) follows what hangs at
 /// the spout, what is in the cup, what the late scale shows, and the logarithm of how easily water passes.
 /// </summary>

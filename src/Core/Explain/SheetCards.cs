@@ -200,8 +200,8 @@ public static class SheetCards
             "Each layer of the puck gives what is left in it to the water that passes, faster when it is hotter and finer.",
             [dose, yield, new("Water at the puck", $"{Quantity.Celsius(water.Value):0}")],
             $"{Math.Min(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} to "
-                + $"{Math.Max(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} % from the doubt about the puck alone; how soluble this "
-                + "coffee is adds two or three per cent.",
+                + $"{Math.Max(fast.ExtractionShare, slow.ExtractionShare) * 100:0.0} % from the doubt about the puck alone; "
+                + "how soluble this coffee is adds two or three per cent.",
             "A refractometer; otherwise trust the difference between two shots more than the number."
         );
         var lands = facts.Shot.Plan.LandingSeconds;

@@ -84,7 +84,8 @@ public static class FromTheGrind
             Math.Log(told) - expected.Mean,
             Spread(expected),
             FormattableString.Invariant(
-                $"the puck resisted {Quantity.BarSPerMl(was):0.0}; {Quantity.BarSPerMl(toExpect):0.0} was expected at this setting"
+                $"the puck resisted {Quantity.BarSPerMl(was):0.0}; {Quantity.BarSPerMl(toExpect):0.0} was expected "
+                    + $"at this setting"
             )
         );
     }

@@ -20,9 +20,9 @@ export function Hardness({ hardness, degrees }: { hardness: number; degrees: num
     <Panel>
       <Fold title="Hardness of the water" note={`${number(hardness, 0)} mg/l`}>
         <Box my="2" fontSize="14px">
-          It sets after how many litres to descale: where water boils, its temporary hardness stays behind as scale.
-          Your water supplier tells you, or a test strip. {number(hardness, 0)} mg/l of CaCO₃ are {number(degrees, 1)}{' '}
-          German degrees.
+          It sets after how many litres to descale: where water boils, its temporary hardness stays behind as scale. Ask
+          your water supplier or use a test strip. {number(hardness, 0)} mg/l of CaCO₃ are {number(degrees, 1)} German
+          degrees.
         </Box>
         <Flex gap="3" align="flex-end" wrap="wrap">
           <NumberField

@@ -91,8 +91,8 @@ export const wholeSystem = () => createSystem(defaultBaseConfig, config, ground)
 
 /**
  * The theme whose styles the kit works out, of which the table is made. Its recipes are in no cascade layer: each rule
- * that is put into one has the browser order all layers again, and with them the letters, so that the whole page is laid
- * out again. What a part is given goes before its recipe all the same, as both are put together first; only what a
+ * that is put into one has the browser order all layers again, and with them the letters, so that the whole page is
+ * laid out again. What a part is given goes before its recipe all the same, as both are put together first; only what a
  * recipe says for wide screens would win against it, so what is often given stands as the part's own default and in no
  * recipe (see Panel and Button).
  */

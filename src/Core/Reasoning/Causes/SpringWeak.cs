@@ -30,7 +30,8 @@ public sealed class SpringWeak : Cause
 
     public override NextChange Change(ShotFacts shot, double size) =>
         new(
-            "Weigh the force that cocks the lever and compare it with what it was; if it is a tenth less, have the spring replaced.",
+            "Weigh the force that cocks the lever and compare it with what it was; if it is a tenth less, have "
+                + "the spring replaced.",
             "Leave the grind alone until you know.",
             "The pressure at the top of the stroke as it was when the spring was new."
         );
