@@ -74,7 +74,7 @@ test('a lesson is played, and played better', async ({ page }, info) => {
     const second = await points(page);
     expect(second).toBeGreaterThan(first);
     expect(second).toBeGreaterThan(60);
-    await expect(page.getByText('The time before')).toBeVisible();
+    await expect(page.getByText('Last time')).toBeVisible();
     await page.getByRole('link', { name: 'All lessons' }).first().click();
     await expect(
       page.getByRole('img', { name: new RegExp(`Points over time: ${first}, ${second} of 100`) }),

@@ -199,7 +199,7 @@ test('a shot is judged by another school, which says why it differs, and the she
 
 test('own words are tapped into the note, and what was forgotten is said afterwards', async ({ page }) => {
   await page.goto('/settings');
-  const words = page.getByRole('textbox', { name: 'One to a line' });
+  const words = page.getByRole('textbox', { name: 'One per line' });
   await words.fill('resin\nquince');
   await page.getByRole('button', { name: 'Save the words' }).click();
   await expect(page.getByText('Saved.')).toBeVisible();

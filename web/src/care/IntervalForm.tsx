@@ -55,11 +55,11 @@ export function IntervalForm({ machineId, task }: { machineId: number; task: Car
         </Button>
         {task.isOwn && (
           <Button onClick={() => wish.mutate({})} disabled={wish.isPending}>
-            Back to the usual
+            Use the usual
           </Button>
         )}
         <Button onClick={() => wish.mutate({ isOff: !task.isOff })} disabled={wish.isPending}>
-          {task.isOff ? 'Remind me again' : 'Leave it out'}
+          {task.isOff ? 'Remind me again' : 'Do not remind me'}
         </Button>
       </Flex>
     </Box>

@@ -22,7 +22,7 @@ export function ClockChoice({ clock, isRemembered, onChange }: Props) {
     <Box maxWidth="340px">
       <Field
         label="Its clock begins with"
-        hint={isRemembered ? 'as you said of the last file with these columns' : undefined}
+        hint={isRemembered ? 'as for the last file with these columns' : undefined}
         problem={clock === null ? 'Choose one: the times mean nothing without it.' : undefined}
       >
         {(ids) => (

@@ -14,7 +14,7 @@ const downloads = [
   {
     to: '/api/exchange/household.json',
     name: 'Whole household as JSON',
-    what: 'Shots with their traces and photos, sessions, bags, machines, plans, practice and settings. It can be brought in again.',
+    what: 'Shots with their traces and photos, sessions, bags, machines, plans, practice and settings. It can be imported again.',
   },
 ];
 

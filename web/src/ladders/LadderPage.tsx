@@ -71,7 +71,7 @@ export default function LadderPage() {
 function ForTheBrewer({ ladder }: { ladder: Ladder }) {
   return (
     <Panel>
-      <H2>For whoever brews</H2>
+      <H2>For the brewer</H2>
       <Box mb="2" color="quiet">
         Make the cups in this order and mark each with its letter. The taster looks away.
       </Box>
@@ -138,7 +138,7 @@ function ForTheTaster({ ladder }: { ladder: Ladder }) {
   const place = (n: number) => (n === 1 ? `1, ${ladder.lowEnd}` : n === count ? `${n}, ${ladder.highEnd}` : String(n));
   return (
     <Panel>
-      <H2>For whoever tastes</H2>
+      <H2>For the taster</H2>
       <Box mb="2" color="quiet">
         Stir each cup, taste, and put them in order from the {ladder.lowEnd} to the {ladder.highEnd}.
       </Box>
@@ -193,7 +193,7 @@ function Uncovered({ ladder }: { ladder: Ladder }) {
       <H2 mb="2">{inOurUnits(ladder.score!.sentence)}</H2>
       <Table
         label="Cups as they were"
-        head={['Cup', 'It was', 'True place', 'You put it', 'Liked']}
+        head={['Cup', 'It was', 'True place', 'Your place', 'Liked']}
         rows={ladder.uncovered.map((cup) => ({
           key: cup.letter,
           strong: cup.rung === cup.place,

@@ -27,7 +27,7 @@ export default function LaddersPage() {
           {!ladders ? (
             <Waiting error={error} />
           ) : ladders.length === 0 ? (
-            <Box color="quiet">The first one you plan stands here, with how it came out.</Box>
+            <Box color="quiet">The first one you plan appears here, with its result.</Box>
           ) : (
             <Grid as="ul" gap="2" listStyleType="none" p="0" m="0">
               {ladders.map((ladder) => (

@@ -209,7 +209,7 @@ function WhatDiffers({ comparison }: { comparison: Schemas['Comparison'] }) {
       )}
       {comparison.same.length > 0 && (
         <Box mt="4" fontSize="14px" color="quiet" maxWidth="90ch">
-          The same, near enough: {comparison.same.map((s) => `${s.label} ${inWords(s)}`).join('; ')}.
+          Practically the same: {comparison.same.map((s) => `${s.label} ${inWords(s)}`).join('; ')}.
         </Box>
       )}
     </Panel>

@@ -109,7 +109,7 @@ export function MoreFilters({ view, change, brewers, grinders, baskets }: Props)
         ))}
       </Named>
       {view.taste !== null && (
-        <Field label="Of it at least">
+        <Field label="Taste at least">
           {(ids) => (
             <Select {...ids} value={view.atLeast ?? 1} onChange={(e) => change({ atLeast: Number(e.target.value) })}>
               {[1, 2, 3, 4].map((n) => (

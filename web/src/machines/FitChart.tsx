@@ -37,7 +37,7 @@ export function FitChart({ points, xLabel, yLabel }: Props) {
         label={`${yName} against ${xName}`}
         height={height}
         table={{
-          head: [xName, 'Read', 'Fitted', 'Read less fitted'],
+          head: [xName, 'Read', 'Fitted', 'Read minus fitted'],
           rows: () => sorted.map((p) => [p.x, p.o, p.f, p.o - p.f].map((v) => number(v, 2))),
         }}
       >
@@ -87,7 +87,7 @@ export function FitChart({ points, xLabel, yLabel }: Props) {
               y={r}
               yTicks={2}
               yColour={ink('quiet')}
-              yLabel="Read less fitted"
+              yLabel="Read minus fitted"
               xLabel={xName}
             >
               <line x1={left} x2={right} y1={r(0)} y2={r(0)} stroke={ink('edge')} />

@@ -222,7 +222,7 @@ export function HeatPanel({ machine }: { machine: Detail }) {
                 Save the constants
               </Button>
               <Button type="button" onClick={() => setDraft(null)}>
-                Back as they were
+                Discard changes
               </Button>
             </Flex>
           )}

@@ -24,7 +24,7 @@ export function Result({ result, name, feel, again }: Props) {
     <Panel>
       <Flex gap="6" wrap="wrap" align="flex-end" mb="3">
         <Figure label={`${name}, of 100`} value={score.points} size={84} />
-        {before !== null && <Figure label="The time before" value={before} />}
+        {before !== null && <Figure label="Last time" value={before} />}
         {best !== null && (
           <Figure label="Best before" value={best} note={score.points > best ? 'a new best' : undefined} />
         )}

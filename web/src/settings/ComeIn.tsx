@@ -9,7 +9,7 @@ export function ComeIn({ network }: { network: Network }) {
     <Panel>
       <H2>On the tablet</H2>
       {first === undefined ? (
-        <Notice>This machine is on no network now. Connect it; the address then stands here.</Notice>
+        <Notice>This machine is on no network now. Connect it; the address then appears here.</Notice>
       ) : (
         <Flex gap="5" wrap="wrap" align="center">
           {/* a camera wants dark on light, whatever the theme */}

@@ -11,7 +11,7 @@ export function WhereDataLies({ storage }: { storage: Storage }) {
   };
   return (
     <Panel>
-      <H2>Where the data are</H2>
+      <H2>Where the data is kept</H2>
       <Grid templateColumns="repeat(auto-fit, minmax(120px, 1fr))" gap="3">
         {size('Database', storage.databaseBytes)}
         {size('of which traces', storage.traceBytes)}

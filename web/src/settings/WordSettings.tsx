@@ -23,7 +23,7 @@ export function WordSettings() {
     <Panel>
       <H2>Words for tasting</H2>
       <form onSubmit={form.handleSubmit(({ words }) => change.mutate({ tasteWords: words.split('\n') }))}>
-        <Field label="One to a line" problem={wrong('tasteWords')}>
+        <Field label="One per line" problem={wrong('tasteWords')}>
           {(ids) => <Textarea {...ids} rows={6} {...form.register('words', { onChange: change.reset })} />}
         </Field>
         <Box mt="3">

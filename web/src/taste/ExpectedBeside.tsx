@@ -35,7 +35,7 @@ export function ExpectedBeside({ shotId, resistance, r10 }: Props) {
         <HeatChart heat={view.heat} />
       ) : (
         <Box color="quiet" mt="3">
-          Nobody knows the heat of this shot: pull it within a session on Warm, or with a thermometer.
+          The heat of this shot is not known: pull within a session on Warm, or with a thermometer.
         </Box>
       )}
     </>

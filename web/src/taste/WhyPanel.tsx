@@ -79,7 +79,7 @@ export function WhyPanel({ shotId, tasted }: Props) {
     </Box>
   );
   const evidence = changes && (
-    <Box mt="2">{capital(first.for.map((e) => units.sentence(e.text)).join('; ')) || 'It is often so'}.</Box>
+    <Box mt="2">{capital(first.for.map((e) => units.sentence(e.text)).join('; ')) || 'This is a common cause'}.</Box>
   );
   const telling = diagnosis.telling && (
     <Box mt="2" fontSize="14px">

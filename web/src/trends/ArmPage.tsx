@@ -148,7 +148,7 @@ export default function ArmPage() {
               </Panel>
               <Grid gap="3">
                 {view.off && <ControlPanel title="Off the plan, pull by pull" unit="bar" digits={2} chart={view.off} />}
-                {view.cup && <ControlPanel title="Cup less yield" unit="g" digits={1} chart={view.cup} />}
+                {view.cup && <ControlPanel title="Cup minus yield" unit="g" digits={1} chart={view.cup} />}
                 {!view.off && <Panel>Eight pulls of one plan, and their control charts are here.</Panel>}
               </Grid>
             </Grid>

@@ -41,7 +41,7 @@ export function ControlPanel({ title, unit: wire, digits, chart, ids }: Props) {
         room={60}
         xDomain={[0.5, values.length + 0.5]}
         yDomain={[least - room, most + room]}
-        xLabel="one after the other"
+        xLabel="in order of time"
         yLabel={unit || title}
         yColour={ink('text')}
         table={{
@@ -93,7 +93,7 @@ export function ControlPanel({ title, unit: wire, digits, chart, ids }: Props) {
       </Pane>
       <Box mt="1" fontSize="14px" color="quiet">
         {out.length === 0
-          ? 'Nothing stands out: what differs is the usual from one to the next.'
+          ? 'Nothing stands out: this is the usual variation.'
           : [
               beyond.length > 0
                 ? `Beyond a limit: ${beyond.slice(0, 8).join(', ')}${beyond.length > 8 ? ' and more' : ''}.`

@@ -47,12 +47,7 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
   const one = (of: (p: (typeof course)[number]) => number | null) =>
     course.filter((p) => p.seconds >= start).map((p) => [p.seconds, of(p) ?? Number.NaN] as const);
   const table = {
-    head: [
-      'Time',
-      `Group, ${degree}`,
-      `Not known better than, ${degree}`,
-      ...(showBoiler ? [`Boiler, ${degree}`] : []),
-    ],
+    head: ['Time', `Group, ${degree}`, `Uncertainty, ${degree}`, ...(showBoiler ? [`Boiler, ${degree}`] : [])],
     rows: () =>
       ticksOf(start, end, origin, tableWidth).map((at) => [
         timeOfDay(origin + at * 1000),
@@ -102,7 +97,7 @@ export function HeatCourse({ session, nowMs, height = 250 }: { session: Session;
               yColour={quantity.temperature.text}
               yLabel={
                 `${session.hasBoiler ? 'Group' : 'Chamber metal'}, ${units.temperature(0).unit} (dotted; ` +
-                'shade: not known better)'
+                'shade: uncertainty)'
               }
               y2Label={showBoiler && width > 560 ? 'Boiler (thin line)' : undefined}
               y2Colour={ink('quiet')}

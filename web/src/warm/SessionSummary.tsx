@@ -24,7 +24,7 @@ export function SessionSummary({ session }: { session: Session }) {
   return (
     <Box fontSize="14px">
       {session.begun ? '' : `Begin at ${at(session.startSeconds)}. `}Last drink ready at{' '}
-      <strong>{at(session.lastCupSeconds)}</strong>, all over at {at(session.endSeconds)}.
+      <strong>{at(session.lastCupSeconds)}</strong>, finished at {at(session.endSeconds)}.
       {session.water.refills > 0
         ? ` ${session.hasBoiler ? 'The boiler' : 'The kettle'} has to be refilled on the way.`
         : ''}

@@ -16,7 +16,7 @@ export function CoffeeStep({ coffee, onChange }: Props) {
     <>
       <H2>Which coffee, and which grinder?</H2>
       <Box mb="3" color="quiet">
-        Both can wait: leave empty what you do not know.
+        You can skip both: leave empty what you do not know.
       </Box>
       <Grid templateColumns={two} gap="3">
         <Field label="Coffee">

@@ -155,7 +155,7 @@ function FirstMorning({ household, starts }: Props) {
                 onChange={setReads}
               />
               <Box fontSize="14px" color="quiet" mt="2">
-                Nothing at all is fine too: a clock and your eyes do.
+                Nothing at all is fine too: a clock and your eyes are enough.
               </Box>
             </>
           )}
