@@ -78,14 +78,13 @@ public static class FromTheGrind
         if (Resistivity(shot) is not { } told)
             yield break;
         var was = shot.Reading!.Measures.R10!.Value;
-        var toExpect = expected.Median * was / told;
+        var due = expected.Median * was / told;
         yield return new(
             Sign.Resistance,
             Math.Log(told) - expected.Mean,
             Spread(expected),
             FormattableString.Invariant(
-                $"the puck resisted {Quantity.BarSPerMl(was):0.0}; {Quantity.BarSPerMl(toExpect):0.0} was expected "
-                    + $"at this setting"
+                $"the puck resisted {Quantity.BarSPerMl(was):0.0}; {Quantity.BarSPerMl(due):0.0} was expected at this setting"
             )
         );
     }
