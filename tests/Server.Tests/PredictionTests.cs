@@ -56,7 +56,7 @@ public sealed class PredictionTests(LiveServer server) : IClassFixture<LiveServe
         Assert.Contains("chance to land between 31 and 44 s", (string)grind["sentences"]![0]!, StringComparison.Ordinal);
         // how it is found out stands on its card, and not again beside it
         var card = (await server.GetAsync("/api/explain/sheet")).AsArray().Single(c => (string)c!["key"]! == "grind")!;
-        Assert.Contains("not held against the grind", (string)card["equation"]!, StringComparison.Ordinal);
+        Assert.Contains("not blamed on the grind", (string)card["equation"]!, StringComparison.Ordinal);
     }
 
     [Fact] // the other machine's setting is on the grinder: what else lands the cup
