@@ -70,11 +70,13 @@ public static class LedgerEndpoints
             {
                 var shots = await filter.InAsync(db, cancel);
                 // which shots is found within an index alone, and only then are they read
-                var ids = await Ordered(shots, order, ascending)
-                    .Skip(page * size)
-                    .Take(size + 1)
-                    .Select(s => s.Id)
-                    .ToListAsync(cancel);
+                var ids = WholeLedger.IsMeant(filter, order, ascending)
+                    ? await WholeLedger.IdsAsync(db, page * size, size + 1, cancel)
+                    : await Ordered(shots, order, ascending)
+                        .Skip(page * size)
+                        .Take(size + 1)
+                        .Select(s => s.Id)
+                        .ToListAsync(cancel);
                 var rows = await LedgerLines.ReadAsync(db, [.. ids.Take(size)], cancel);
                 // a first page that holds all has counted them; where it leaves out what has no number, there may be more
                 var total =
