@@ -194,7 +194,7 @@ export async function noteSayings(page: Page) {
         const line = `${shown.dataset.kind ?? 'Coach'}: ${shown.textContent}`;
         if (shown.textContent && !said.includes(line)) said.push(line);
       }
-    }).observe(document.body, { subtree: true, childList: true, characterData: true, attributes: true });
+    }).observe(document.body, { subtree: true, childList: true, characterData: true, attributeFilter: ['data-kind'] });
   });
 }
 

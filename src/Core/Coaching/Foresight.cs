@@ -140,7 +140,7 @@ public sealed class Foresight(PullPlan plan, Machine machine, double yieldGrams,
             return seconds > latest && follower.Phase is not null
                 ? new(
                     AdviceKind.TooFine,
-                    "No drops yet, so the grind is fine: stay in pre-infusion; the puck softens as it stands.",
+                    "No drops yet: the grind is on the fine side. Stay in pre-infusion; the puck softens as it stands.",
                     targetBar
                 )
                 : null;
