@@ -68,11 +68,10 @@ public static class LedgerEndpoints
             db,
             async () =>
             {
-                var shots = await filter.InAsync(db, cancel);
                 // which shots is found within an index alone, and only then are they read
                 var ids = WholeLedger.IsMeant(filter, order, ascending)
                     ? await WholeLedger.IdsAsync(db, page * size, size + 1, cancel)
-                    : await Ordered(shots, order, ascending)
+                    : await Ordered(await filter.InAsync(db, cancel), order, ascending)
                         .Skip(page * size)
                         .Take(size + 1)
                         .Select(s => s.Id)
@@ -81,7 +80,7 @@ public static class LedgerEndpoints
                 // a first page that holds all has counted them; where it leaves out what has no number, there may be more
                 var total =
                     order == LedgerOrder.Date && page == 0 && ids.Count <= size ? new LedgerTotal(ids.Count, false)
-                    : count ? Total(await filter.CountAsync(db, shots, MostCounted + 1, cancel))
+                    : count ? Total(await filter.CountAsync(db, MostCounted + 1, cancel))
                     : null;
                 return new JsonAtOnce<LedgerPage>(new(total?.Total, total?.IsMore ?? false, ids.Count > size, page, size, rows));
             },
@@ -91,11 +90,7 @@ public static class LedgerEndpoints
 
     /// <summary>How many fit; beyond some it is said that there are more.</summary>
     private static Task<LedgerTotal> CountAsync(RuddyContext db, [AsParameters] LedgerFilter filter, CancellationToken cancel) =>
-        OnOneConnectionAsync(
-            db,
-            async () => Total(await filter.CountAsync(db, await filter.InAsync(db, cancel), MostCounted + 1, cancel)),
-            cancel
-        );
+        OnOneConnectionAsync(db, async () => Total(await filter.CountAsync(db, MostCounted + 1, cancel)), cancel);
 
     private static LedgerTotal Total(int counted) => new(Math.Min(counted, MostCounted), counted > MostCounted);
 

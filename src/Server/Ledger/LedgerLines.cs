@@ -1,6 +1,4 @@
-using System.Runtime.CompilerServices;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Metadata;
 using RuddySpring.Server.Tasting;
 using RuddySpring.Store;
 
@@ -12,16 +10,14 @@ public static class LedgerLines
 {
     private delegate IAsyncEnumerable<ShotLine> Query(RuddyContext db, List<int> ids);
 
-    // made once for all questions: looking so long an expression up again takes longer than finding a page's shots; a household
-    // that is visited is another server in the same process, with another model
-    private static readonly ConditionalWeakTable<IModel, Query> Made = [];
+    // looking so long an expression up again takes longer than finding a page's shots
+    private static readonly MadeOnce<Query> Made = new(Make);
 
     /// <summary>The lines of shots, in the order of their numbers as given; one that is there no more is left out.</summary>
     public static async Task<List<ShotLine>> ReadAsync(RuddyContext db, IReadOnlyList<int> ids, CancellationToken cancel)
     {
         var lines = new Dictionary<int, ShotLine>(ids.Count);
-        var query = Made.GetValue(db.Model, _ => Make());
-        await foreach (var line in query(db, [.. ids]).WithCancellation(cancel))
+        await foreach (var line in Made.For(db)(db, [.. ids]).WithCancellation(cancel))
             lines.Add(line.Id, line);
         return [.. ids.Where(lines.ContainsKey).Select(id => lines[id])];
     }

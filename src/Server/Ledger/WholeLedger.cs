@@ -1,6 +1,4 @@
-using System.Runtime.CompilerServices;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Metadata;
 using RuddySpring.Store;
 
 namespace RuddySpring.Server.Ledger;
@@ -11,8 +9,7 @@ internal static class WholeLedger
 {
     private delegate IAsyncEnumerable<int> Query(RuddyContext db, int skip, int take);
 
-    // a household that is visited is another server in the same process, with another model
-    private static readonly ConditionalWeakTable<IModel, Query> Made = [];
+    private static readonly MadeOnce<Query> Made = new(Make);
     private static readonly LedgerFilter Nothing = new();
 
     /// <summary>Whether a question is for the whole ledger.</summary>
@@ -27,8 +24,7 @@ internal static class WholeLedger
     public static async Task<List<int>> IdsAsync(RuddyContext db, int skip, int take, CancellationToken cancel)
     {
         var ids = new List<int>(take);
-        var query = Made.GetValue(db.Model, _ => Make());
-        await foreach (var id in query(db, skip, take).WithCancellation(cancel))
+        await foreach (var id in Made.For(db)(db, skip, take).WithCancellation(cancel))
             ids.Add(id);
         return ids;
     }
