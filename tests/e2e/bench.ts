@@ -314,6 +314,6 @@ export async function type(page: Page, label: RegExp, value: string) {
 
 /** Says what the clock of a file that is imported begins with, where it is asked. */
 export async function sayClock(page: Page) {
-  const clock = page.getByLabel('Its clock begins with');
+  const clock = page.getByLabel('The clock starts at');
   if ((await clock.inputValue()) === '') await clock.selectOption({ label: 'the lever\u2019s first move' });
 }

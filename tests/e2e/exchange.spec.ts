@@ -99,8 +99,8 @@ test('a spreadsheet becomes shots: columns, clock, faulty rows, and the next one
       .getByLabel('File', { exact: true })
       .setInputFiles({ name: 'book.csv', mimeType: 'text/csv', buffer: Buffer.from(body) });
   await give(text);
-  await expect(page.getByText('What the columns are')).toBeVisible();
-  const clock = page.getByLabel('Its clock begins with');
+  await expect(page.getByText('Match the columns')).toBeVisible();
+  const clock = page.getByLabel('The clock starts at');
   if ((await clock.inputValue()) === '') {
     await expect(page.getByText('Choose one: the times mean nothing without it.')).toBeVisible();
     await clock.selectOption({ label: 'first pressure' });
@@ -140,7 +140,7 @@ test('a household goes out to a file and is brought into an empty bench', async 
     const other = await browser.newPage({ baseURL: empty.url });
     await other.goto('/ledger/exchange');
     await other.getByLabel('Household file (JSON)').setInputFiles(path);
-    const table = other.getByRole('region', { name: 'What the file holds' });
+    const table = other.getByRole('region', { name: 'Contents of the file' });
     await expect(table).toContainText('shots');
     await expect(other.getByLabel('Take its name, place, units and words too')).toBeChecked();
     await other.getByRole('button', { name: 'Save' }).click();

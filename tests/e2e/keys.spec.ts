@@ -50,7 +50,7 @@ test('holding T ticks one step off, and a name is typed without losing a letter'
     await page.goto(`${home.url}/warm`);
     await page.getByRole('button', { name: 'Keep this plan' }).click();
     await expect(page.getByTestId('step-title')).toBeVisible();
-    await page.getByRole('button', { name: /^For when, and for whom/ }).click();
+    await page.getByRole('button', { name: /^When and for whom/ }).click();
     const name = page.getByLabel('Drink 1 for');
     await name.fill('');
     // every letter goes to the server while the next is typed
@@ -90,7 +90,7 @@ test('the question mark lists the keys, and single letters can be switched off',
     await expectAccessible(page);
     // nothing works behind it
     await page.keyboard.press('s');
-    await help.getByLabel('Single letters do something').uncheck();
+    await help.getByLabel('Single-letter shortcuts').uncheck();
     await page.keyboard.press('Escape');
     await expect(help).toHaveCount(0);
     await page.keyboard.press('s');
@@ -101,7 +101,7 @@ test('the question mark lists the keys, and single letters can be switched off',
     await page.keyboard.press(' ');
     await saveNow(page);
     await page.goto(`${home.url}/settings`);
-    await expect(page.getByLabel('Single letters do something')).not.toBeChecked();
+    await expect(page.getByLabel('Single-letter shortcuts')).not.toBeChecked();
   });
 });
 

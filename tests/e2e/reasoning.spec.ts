@@ -65,7 +65,7 @@ test('why two shots differ, rung by rung and as a table', async ({ page }) => {
     await expect(panel.getByText(rung, { exact: true }).first()).toBeVisible();
   await panel.getByLabel('In', { exact: true }).selectOption({ label: 'r10' });
   await expect(panel.getByRole('img', { name: /^R10: from/ })).toBeVisible();
-  await panel.getByText('All of it as a table').click();
+  await panel.getByText('All as a table').click();
   await expect(
     panel.getByRole('rowheader').or(panel.getByRole('cell')).filter({ hasText: 'Not explained' }),
   ).toBeVisible();

@@ -282,7 +282,7 @@ test('a machine is added from the drawings and brewed with', async ({ page }, in
   await expect(page.getByRole('img', { name: /^Section/ })).toHaveCount(9);
   await page.getByRole('button', { name: /Twin-arm press, water in the basket/ }).click();
   const name = `Picnic press ${info.project.name}`;
-  await page.getByLabel('What you call it').fill(name);
+  await page.getByLabel('Name', { exact: true }).fill(name);
   await page.getByRole('textbox', { name: /^Basket diameter/ }).fill('99');
   await page.getByRole('button', { name: 'Use it' }).click();
   await expect(page.getByText('Basket diameter is 99 mm; it must lie between 35 and 65 mm.')).toBeVisible();
@@ -340,7 +340,7 @@ test('a thermometer in boiling water sets the height', async ({ page }) => {
   await page.getByLabel(/a thermometer in boiling water reads/).fill('94.5');
   await page.getByRole('button', { name: 'Set the height by it' }).click();
   await expect(page.getByText(/That is 16\d\d m above the sea/)).toBeVisible();
-  await page.getByRole('textbox', { name: 'Height above the sea' }).fill('1640');
+  await page.getByRole('textbox', { name: 'Height above sea level' }).fill('1640');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Saved.')).toBeVisible();
 });

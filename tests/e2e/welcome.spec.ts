@@ -29,7 +29,7 @@ test('from an empty bench to a pull in a few presses', async ({ page }) => {
     await expectAccessible(page);
     await expectNoSidewaysScroll(page);
     await press(/^Section: Portable lever, kettle-filled/);
-    await page.getByRole('textbox', { name: 'Height above the sea' }).fill('1200');
+    await page.getByRole('textbox', { name: 'Height above sea level' }).fill('1200');
     await expectAccessible(page);
     await press('Next');
     await page.getByLabel('a gauge of the brew pressure').check();
@@ -68,13 +68,13 @@ test('both beans and grinder can wait, and a step can be taken again', async ({ 
     await page.getByRole('button', { name: 'Use it' }).click();
     await expect(page.getByText(/That is \d+ m above the sea/)).toBeVisible();
     // a height that no machine stands at is told at the end, and nothing is lost
-    await page.getByRole('textbox', { name: 'Height above the sea' }).fill('99999');
+    await page.getByRole('textbox', { name: 'Height above sea level' }).fill('99999');
     await page.getByRole('button', { name: 'Next' }).click();
     await page.getByRole('button', { name: 'Next' }).click();
     await page.getByRole('button', { name: 'Skip this and plan the first shot' }).click();
     await expect(page.getByRole('alert')).toContainText('must lie between');
     await page.getByRole('button', { name: /Where it stands/ }).click();
-    await page.getByRole('textbox', { name: 'Height above the sea' }).fill('300');
+    await page.getByRole('textbox', { name: 'Height above sea level' }).fill('300');
     await page.getByRole('button', { name: 'Next' }).click();
     await page.getByRole('button', { name: 'Next' }).click();
     await page.getByRole('textbox', { name: 'Coffee' }).fill('Larch and Ash');

@@ -68,7 +68,7 @@ public static class HeatCards
                 [
                     machine.HasBoiler
                         ? new("Water in the boiler", $"{Quantity.Celsius(now.BoilerC ?? 0):0}")
-                        : new("Kettle boils here at", $"{Quantity.Celsius(now.BoilingC):0.0}"),
+                        : new("Boiling point here", $"{Quantity.Celsius(now.BoilingC):0.0}"),
                     new(machine.HasBoiler ? "Group" : "Chamber", $"{Quantity.Celsius(now.GroupC):0}"),
                 ],
                 $"Two times in three within {Quantity.Kelvin(now.WaterPlusMinusK):0.0}.",
@@ -104,7 +104,7 @@ public static class HeatCards
                         + "the steam's pressure at this temperature.",
                     [
                         new("Water in it", $"{now.Water.NowGrams:0} g"),
-                        new("Water boils here at", $"{Quantity.Celsius(now.BoilingC):0.0}"),
+                        new("Boiling point here", $"{Quantity.Celsius(now.BoilingC):0.0}"),
                     ],
                     "Good to about a degree once it has been bled and the element has gone off.",
                     "Enter what the boiler's gauge shows."

@@ -38,7 +38,7 @@ export function TaskDetail({ machineId, task }: { machineId: number; task: CareT
         {task.lastDone ? `Last done ${dayOf(task.lastDone)}. ` : 'Never noted as done; it counts from the first shot. '}
         Every {intervalWords(task.interval)} ({task.isOwn ? 'yours' : task.source}).
       </Box>
-      <Fold title="Change how often">
+      <Fold title="Change the interval">
         <IntervalForm machineId={machineId} task={task} />
       </Fold>
     </Panel>

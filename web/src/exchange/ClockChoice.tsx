@@ -21,7 +21,7 @@ export function ClockChoice({ clock, isRemembered, onChange }: Props) {
   return (
     <Box maxWidth="340px">
       <Field
-        label="Its clock begins with"
+        label="The clock starts at"
         hint={isRemembered ? 'as for the last file with these columns' : undefined}
         problem={clock === null ? 'Choose one: the times mean nothing without it.' : undefined}
       >

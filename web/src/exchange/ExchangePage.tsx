@@ -43,7 +43,11 @@ export default function ExchangePage() {
             ))}
             <Box fontSize="14px" color="quiet">
               A single trace is saved from its shot, and a session plan as a calendar from Warm. The JSON file is
-              described by <a href="/api/exchange/household.schema.json">its schema</a>.
+              described by{' '}
+              <TextLink to="/api/exchange/household.schema.json" reloadDocument>
+                its schema
+              </TextLink>
+              .
             </Box>
           </Grid>
         </Panel>

@@ -138,7 +138,7 @@ function Found({ counts }: { counts: readonly Schemas['TakenIn'][] }) {
   return (
     <>
       <Table
-        label="What the file holds"
+        label="Contents of the file"
         head={['What', 'New', 'Here already']}
         rows={counts.map((c) => ({ key: c.list, cells: [names[c.list] ?? c.list, c.new, c.already] }))}
       />

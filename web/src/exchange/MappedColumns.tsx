@@ -22,7 +22,7 @@ interface Props<Role extends string> {
 export function MappedColumns<Role extends string>({ seen, columns, words, note, setColumn }: Props<Role>) {
   return (
     <Panel overflowX="auto" tabIndex={0} role="region" aria-label="Columns of the file">
-      <H2>What the columns are</H2>
+      <H2>Match the columns</H2>
       <Box fontSize="14px" color="quiet" mb="3">
         {note}
       </Box>

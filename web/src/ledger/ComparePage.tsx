@@ -248,7 +248,7 @@ interface LegendProps {
 function Legend({ shots, ahead, point }: LegendProps) {
   const [held, setHeld] = useState<number | null>(null);
   return (
-    <Flex gap="1" wrap="wrap" role="group" aria-label="Bring a shot forward" mb="1">
+    <Flex gap="1" wrap="wrap" role="group" aria-label="Highlight a shot" mb="1">
       {shots.map((s, i) => (
         <Button
           key={s.shot.id}

@@ -71,7 +71,7 @@ export default function LedgerPage() {
       >
         {bin
           ? 'Deleted shots. Each can be restored as it was.'
-          : 'Every shot. Select two or more to compare them; a column\u2019s name orders by it.'}
+          : 'Every shot. Select two or more to compare them, or the name of a column to sort by it.'}
       </PageTitle>
       {restore.error && <Notice role="alert">{sentenceOf(restore.error)}</Notice>}
       <LedgerFilters view={filters} change={change} />

@@ -59,7 +59,7 @@ export function WhyDiffer({ first, second }: { first: number; second: number }) 
               <Notice>A pull without a gauge is taken to have followed its plan.</Notice>
             </Box>
           )}
-          <Fold title="All of it as a table">
+          <Fold title="All as a table">
             <Table
               label="What explains the difference"
               head={['', ...difference.explained.map((e) => e.name)]}

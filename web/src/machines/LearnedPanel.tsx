@@ -30,7 +30,7 @@ export function LearnedPanel({ machine }: { machine: Detail }) {
   ];
   return (
     <Panel>
-      <H2>What its pulls have told</H2>
+      <H2>Learned from its pulls</H2>
       {rows.length === 0 ? (
         <Box color="quiet" fontSize="14px">
           Nothing yet. Each pull with a gauge and a scale tells how long coffee hangs at the spout, how late the scale
@@ -39,7 +39,7 @@ export function LearnedPanel({ machine }: { machine: Detail }) {
       ) : (
         <>
           <Table
-            label="What its pulls have told"
+            label="Learned from its pulls"
             head={['what', 'best', 'eight in ten', 'pulls']}
             rows={rows.map(([what, d]) => ({
               key: what,

@@ -99,7 +99,7 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
             }}
           >
             <Grid gap="4">
-              <Field label="What you call it" problem={wrong('name')}>
+              <Field label="Name" problem={wrong('name')}>
                 {(ids) => (
                   <Input
                     {...ids}

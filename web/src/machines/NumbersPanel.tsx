@@ -66,7 +66,7 @@ export function NumbersPanel({ machine }: { machine: Detail }) {
         <H2 srOnly>Its numbers</H2>
         <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
           <Box gridColumn={{ sm: '1 / -1' }}>
-            <Field label="What you call it" problem={wrong('name')}>
+            <Field label="Name" problem={wrong('name')}>
               {(ids) => <Input {...ids} maxLength={mostLetters} {...form.register('name')} />}
             </Field>
           </Box>

@@ -81,7 +81,7 @@ export function PhaseFields({ plan, hasBoiler, selected, select, change, problem
             {selected === i && (
               <Box pb="3">
                 <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
-                  <Field label="What it is called">
+                  <Field label="Name of the phase">
                     {(ids) => (
                       <Input
                         {...ids}

@@ -43,7 +43,7 @@ export default function PlansPage() {
         title="Pull plans"
         aside={
           <Flex gap="2" wrap="wrap">
-            <Button onClick={() => file.current?.click()}>Read one from a file</Button>
+            <Button onClick={() => file.current?.click()}>Import a plan</Button>
             <input
               ref={file}
               type="file"

@@ -82,7 +82,7 @@ export default function PracticePage() {
                     </Box>
                   )}
                 </Flex>
-                <Box>{best !== null && <Figure label="Best, of 100" value={best} size={28} />}</Box>
+                <Box>{best !== null && <Figure label="Best score of 100" value={best} size={28} />}</Box>
                 <Link
                   to={`/practice/${lesson.key}${feel}`}
                   aria-label={`Play ${units.sentence(lesson.name)}`}

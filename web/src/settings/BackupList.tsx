@@ -99,7 +99,7 @@ export function BackupList({ storage }: { storage: Storage }) {
       </Box>
       <Box mt="4" maxWidth="420px">
         <FileField
-          label="Bring a backup from another machine"
+          label="Add a backup from another computer"
           hint={bring.isPending ? 'Reading and checking the file' : 'Nothing changes until you restore it.'}
           accept=".db"
           disabled={bring.isPending}

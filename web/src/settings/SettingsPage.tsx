@@ -71,11 +71,11 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
           <form onSubmit={submit((change) => save.mutate(change))}>
             <H2>The bench</H2>
             <Grid gap="3" templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }}>
-              <Field label="What it is called" problem={wrong('name')}>
+              <Field label="Name" problem={wrong('name')}>
                 {(ids) => <Input {...ids} maxLength={80} {...register('name', { onChange: save.reset })} />}
               </Field>
               <NumberField
-                label="Height above the sea"
+                label="Height above sea level"
                 unit="m"
                 step={10}
                 digits={0}

@@ -20,7 +20,8 @@ export function SoundSettings() {
           <SoundChoice />
         </Box>
         <Box fontSize="14px" color="quiet">
-          Kept on this screen. Each choice can be heard at once; a browser plays nothing before the first touch or key.
+          Saved on this device only. Each choice can be heard at once; a browser plays nothing before the first touch or
+          key.
         </Box>
       </Grid>
     </Panel>

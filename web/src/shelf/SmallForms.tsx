@@ -104,7 +104,7 @@ export function BagForm({ start, save, cancel, wrong, putAway }: FormProps<Schem
           {(ids) => <Input {...ids} maxLength={mostLetters} {...register('roaster')} />}
         </Field>
         {(brewers.length > 1 || at('brewerId')) && (
-          <Field label="Whose" problem={at('brewerId')}>
+          <Field label="Belongs to" problem={at('brewerId')}>
             {(ids) => (
               <Select
                 {...ids}
@@ -179,10 +179,10 @@ export function GrinderForm({
   return (
     <form onSubmit={submit(save)}>
       <Grid templateColumns={two} gap="3">
-        <Field label="What you call it" problem={at('name')}>
+        <Field label="Name" problem={at('name')}>
           {(ids) => <Input {...ids} maxLength={mostLetters} {...register('name')} />}
         </Field>
-        <Field label="A step is called" problem={at('scaleUnit')}>
+        <Field label="Name of a step" problem={at('scaleUnit')}>
           {(ids) => <Input {...ids} maxLength={unitLetters} {...register('scaleUnit')} />}
         </Field>
         <NumberField

@@ -58,7 +58,7 @@ export default function ArmPage() {
           </Flex>
         }
       >
-        How alike the last thirty pulls of a plan were.
+        How consistent the last thirty pulls of a plan were.
       </PageTitle>
       {!view ? (
         <Waiting error={error} />

@@ -120,7 +120,7 @@ export default function BenchWorks({ session, request, change, wrong, close }: P
             )}
             {(wants.preheat === 'FillAndHold' || wants.preheat === 'BlankPresses') && (
               <NumberField
-                label={wants.preheat === 'FillAndHold' ? 'Fill and hold so many times' : 'Blank presses'}
+                label={wants.preheat === 'FillAndHold' ? 'Times to fill and hold' : 'Blank presses'}
                 step={1}
                 digits={0}
                 value={wants.preheatTimes ?? (wants.preheat === 'FillAndHold' ? 1 : 3)}

@@ -42,7 +42,7 @@ export function HeatNow({ session }: { session: Session }) {
           }
         />
       ) : (
-        <Figure label="Kettle boils here at" value={units.temperature(session.boilingPointC, 1).value} unit={degree} />
+        <Figure label="Boiling point here" value={units.temperature(session.boilingPointC, 1).value} unit={degree} />
       )}
       <Figure
         why={{ of: 'puckWater', from: 'session' }}

@@ -38,7 +38,7 @@ export function KettleWays({ machineId, chosen, stepC }: { machineId: number; ch
           onChange={setBloom}
         />
         <NumberField
-          label="Fill and hold so many times"
+          label="Times to fill and hold"
           step={1}
           digits={0}
           value={times}

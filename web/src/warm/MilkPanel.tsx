@@ -115,7 +115,7 @@ export default function MilkPanel({ drinks, setDrink, close }: Props) {
           )}
         </Field>
         <NumberField
-          label="As it comes"
+          label="Milk before steaming"
           unit={unit}
           step={1}
           digits={0}
@@ -123,7 +123,7 @@ export default function MilkPanel({ drinks, setDrink, close }: Props) {
           onChange={(v) => setDrink(chosen, { milkFromC: units.toCelsius(v) })}
         />
         <NumberField
-          label="As it is drunk"
+          label="Milk when ready"
           unit={unit}
           step={1}
           digits={0}
@@ -148,7 +148,12 @@ export default function MilkPanel({ drinks, setDrink, close }: Props) {
                 <Figure label="Heat" value={number(steaming.heatKilojoules, 0)} unit="kJ" size={24} />
                 <Figure label="In the jug before" value={number(steaming.volumeMl, 0)} unit="ml" size={24} />
                 <Figure label="with its foam" value={number(steaming.stretchedMl, 0)} unit="ml" size={24} />
-                <Figure label="Boiler back after" value={number(steaming.recoverSeconds, 0)} unit="s" size={24} />
+                <Figure
+                  label="Boiler ready again after"
+                  value={number(steaming.recoverSeconds, 0)}
+                  unit="s"
+                  size={24}
+                />
               </Grid>
               <Box mb="3">{inOurUnits(steaming.sentence)}</Box>
               <H2>How</H2>

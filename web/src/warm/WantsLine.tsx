@@ -115,7 +115,7 @@ export function WantsLine({ session, request, change, wrong, people }: Props) {
     <Panel mb="4">{asked}</Panel>
   ) : (
     <Panel mb="4" py={{ base: '0', md: '0' }}>
-      <Fold title="For when, and for whom" note={drinks.map(named).join(', ')}>
+      <Fold title="When and for whom" note={drinks.map(named).join(', ')}>
         <Box pb="3">{asked}</Box>
       </Fold>
     </Panel>

@@ -68,7 +68,7 @@ export function CoffeeStep({ coffee, onChange }: Props) {
             </Select>
           )}
         </Field>
-        <Field label="A step is called">
+        <Field label="Name of a step">
           {(ids) => (
             <Input
               {...ids}

@@ -23,11 +23,11 @@ export function WhereStep({ altitude, onChange }: Props) {
   const value = typedNumber(text);
   return (
     <>
-      <H2>Where does it stand?</H2>
+      <H2>Where is your machine?</H2>
       <Box mb="3">Water boils lower up high, so the height decides how hot it can reach the coffee.</Box>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="4">
         <NumberField
-          label="Height above the sea"
+          label="Height above sea level"
           unit="m"
           step={50}
           digits={0}

@@ -6,7 +6,7 @@ export function LettersSwitch() {
   const { letters } = useShortcutList();
   return (
     <Check checked={letters} onChange={(on) => shortcuts.switchLetters(on)}>
-      Single letters do something
+      Single-letter shortcuts
     </Check>
   );
 }

@@ -14,6 +14,23 @@ interface Props {
   stays?: boolean;
 }
 
+/** The browser's own button in the field, drawn as the buttons of every page. */
+const chooser = {
+  font: 'inherit',
+  fontSize: '15px',
+  fontWeight: 650,
+  height: '44px',
+  px: '4',
+  me: '3',
+  bg: 'panel',
+  color: 'text',
+  border: 0,
+  borderInlineEndWidth: '1px',
+  borderInlineEndStyle: 'solid',
+  borderInlineEndColor: 'edge',
+  cursor: 'pointer',
+} as const;
+
 /** Choosing a file. */
 export function FileField({ label, accept, take, hint, problem, disabled, stays }: Props) {
   return (
@@ -23,7 +40,10 @@ export function FileField({ label, accept, take, hint, problem, disabled, stays 
           {...ids}
           type="file"
           accept={accept}
-          pt="2"
+          ps="0"
+          overflow="hidden"
+          color="quiet"
+          _file={chooser}
           disabled={disabled}
           onChange={(e) => {
             const file = e.target.files?.[0];
