@@ -339,7 +339,7 @@ test('a thermometer in boiling water sets the height', async ({ page }) => {
   await page.goto('/settings');
   await page.getByLabel(/a thermometer in boiling water reads/).fill('94.5');
   await page.getByRole('button', { name: 'Set the height by it' }).click();
-  await expect(page.getByText(/That is 16\d\d m above the sea/)).toBeVisible();
+  await expect(page.getByText(/That is 16\d\d m above sea level/)).toBeVisible();
   await page.getByRole('textbox', { name: 'Height above sea level' }).fill('1640');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Saved.')).toBeVisible();

@@ -66,7 +66,7 @@ test('both beans and grinder can wait, and a step can be taken again', async ({ 
     // a measured boiling point changes the household at once, which must not stand in the way at the end
     await page.getByLabel(/a thermometer in boiling water reads/).fill('97');
     await page.getByRole('button', { name: 'Use it' }).click();
-    await expect(page.getByText(/That is \d+ m above the sea/)).toBeVisible();
+    await expect(page.getByText(/That is \d+ m above sea level/)).toBeVisible();
     // a height that no machine stands at is told at the end, and nothing is lost
     await page.getByRole('textbox', { name: 'Height above sea level' }).fill('99999');
     await page.getByRole('button', { name: 'Next' }).click();

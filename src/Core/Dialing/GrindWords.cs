@@ -25,7 +25,7 @@ public static class GrindWords
 
     /// <summary>No grind gives the time.</summary>
     public static IReadOnlyList<string> OutOfReach { get; } =
-    ["No grind gives this yield in that time on this machine with this plan. Ask for another yield or another plan."];
+    ["No grind gives this yield in that time on this machine with this plan. Choose another yield or another plan."];
 
     /// <summary>Nothing was pulled with it yet.</summary>
     public static IReadOnlyList<string> Nothing(NamedGrinder grinder) =>

@@ -20,7 +20,7 @@ public sealed class RequestGuard(RequestDelegate next)
             return Refuse(
                 context,
                 OwnSeat.Is(context)
-                    ? "This server answers only on this machine, at 127.0.0.1 or localhost."
+                    ? "This server answers only on this computer, at 127.0.0.1 or localhost."
                     : "This server answers only at its own address on the home network."
             );
         return ComesFromElsewhere(context.Request)

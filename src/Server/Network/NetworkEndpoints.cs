@@ -5,7 +5,7 @@ using RuddySpring.Server.Hosting;
 namespace RuddySpring.Server.Network;
 
 /// <summary>Who this screen is to the server.</summary>
-/// <param name="AtTheMachine">Whether it is at the machine that the application runs on: nobody needs to sign in there.</param>
+/// <param name="AtTheMachine">Whether it is on the computer that the application runs on: nobody needs to sign in there.</param>
 /// <param name="SignedIn">Whether it may read and write.</param>
 /// <param name="Device">What it is called where it has signed in; null otherwise.</param>
 /// <param name="DeviceId">Its id; null likewise.</param>

@@ -37,7 +37,7 @@ public static class OwnSeatOnly
                 OwnSeat.Is(context.HttpContext)
                     ? await next(context)
                     : throw new NotAllowedException(
-                        "That can only be done at the machine that Ruddy Spring runs on, at 127.0.0.1 or localhost."
+                        "That can only be done on the computer that Ruddy Spring runs on, at 127.0.0.1 or localhost."
                     )
         );
 }

@@ -92,7 +92,10 @@ export default function MachinesPage() {
                   : m.spec.springTopBar !== null && m.spec.springTopBar !== undefined
                     ? `, spring from ${units.pressure(m.spec.springTopBar).value} ${units.pressureUnit}`
                     : ''}
-                . {m.heatIsFamily ? 'Heat as its family.' : `Heat learned from ${m.heat.fittedReadings} readings.`}
+                .{' '}
+                {m.heatIsFamily
+                  ? 'Heat constants of its family.'
+                  : `Heat constants learned from ${m.heat.fittedReadings} readings.`}
               </Box>
             </Panel>
           );

@@ -27,7 +27,7 @@ export function InstrumentKeys({ network }: { network: Network }) {
     <Panel>
       <H2>Instruments on the network</H2>
       <Box mb="3">
-        A home-made gauge, scale or thermometer that sends from another machine needs a key of its own. It opens the
+        A home-made gauge, scale or thermometer that sends from another computer needs a key of its own. It opens the
         line protocol and nothing else.
       </Box>
       {network.keys.length > 0 && (

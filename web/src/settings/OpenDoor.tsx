@@ -26,13 +26,13 @@ export function OpenDoor({ network }: { network: Network }) {
       <Box mb="3">
         {isOn
           ? 'Devices on your network can open Ruddy Spring once they have signed in.'
-          : 'Nothing but this machine can open Ruddy Spring. Turn it on for a tablet or phone beside the lever.'}
+          : 'Only this computer can open Ruddy Spring. Turn it on for a tablet or phone beside the lever.'}
       </Box>
       {!isSafe && (
         <Box mb="3" fontSize="14px" color="quiet">
-          It answers by plain HTTP: whoever is on the same network can read what goes over it, the passphrase included.
-          At home that is your own network; do not do it on a network that strangers use. With a certificate of your own
-          it answers by HTTPS (--certificate and --certificate-key at the start).
+          It uses plain HTTP: anyone on the same network can read what is sent, including the passphrase. At home that
+          is your own network; do not turn it on where strangers use the network. With a certificate of your own it uses
+          HTTPS (--certificate and --certificate-key at the start).
         </Box>
       )}
       <form

@@ -81,7 +81,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
                 digits={0}
                 value={watch('altitudeMetres')}
                 problem={wrong('altitudeMetres')}
-                hint="Water boils lower up high"
+                hint="The higher, the cooler water boils"
                 onChange={(v) => set('altitudeMetres', v)}
               />
               <NumberField
@@ -141,7 +141,7 @@ function Form({ household }: { household: Schemas['HouseholdView'] }) {
   );
 }
 
-/** The height above the sea from a thermometer in a boiling kettle, for those who do not know it. */
+/** The height above sea level from a thermometer in a boiling kettle, for those who do not know it. */
 function BoilingPoint({ kept }: { kept: (household: Schemas['HouseholdView']) => void }) {
   const queries = useQueryClient();
   const units = useUnits();
@@ -185,7 +185,7 @@ function BoilingPoint({ kept }: { kept: (household: Schemas['HouseholdView']) =>
         )}
       </Field>
       <Box role="status" fontSize="14px" mt="1">
-        {set.data ? `That is ${number(set.data.altitudeMetres, 0)} m above the sea.` : ''}
+        {set.data ? `That is ${number(set.data.altitudeMetres, 0)} m above sea level.` : ''}
       </Box>
     </form>
   );

@@ -24,7 +24,7 @@ export default function StoragePage() {
           {atTheMachine ? (
             <BackupList storage={storage} />
           ) : (
-            <Notice>Backups and the bin are managed at the machine that Ruddy Spring runs on.</Notice>
+            <Notice>Backups and the bin are managed on the computer that Ruddy Spring runs on.</Notice>
           )}
           <Grid gap="4">
             <WhereDataLies storage={storage} />

@@ -13,12 +13,12 @@ export function ThisDevice({ access }: { access: Schemas['AccessView'] }) {
     <Panel maxWidth="560px">
       <H2>This device</H2>
       <Box mb="3">
-        It is signed in as {access.device}. The passphrase, the list of devices, backups and restores are managed at the
-        machine that Ruddy Spring runs on.
+        It is signed in as {access.device}. The passphrase, the list of devices, backups and restores are managed on the
+        computer that Ruddy Spring runs on.
       </Box>
       {!access.isSafe && (
         <Box mb="3" fontSize="14px" color="quiet">
-          It came in by plain HTTP: whoever is on the same network can read along. Use it at home only.
+          This connection is plain HTTP: anyone on the same network can read what is sent. Use it at home only.
         </Box>
       )}
       <Button onClick={() => signOut.mutate()} disabled={signOut.isPending}>

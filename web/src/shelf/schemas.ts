@@ -25,7 +25,7 @@ export const bag = z.object({
 
 export const grinder = z.object({
   name: name('The grinder'),
-  scaleUnit: z.string().check(z.minLength(1, 'Say what a step is called.'), z.maxLength(unitLetters)),
+  scaleUnit: z.string().check(z.minLength(1, 'Enter the name of a step, for example click.'), z.maxLength(unitLetters)),
   step: z.number(),
   finerIsLower: z.boolean(),
   zeroPoint: maybeNumber,

@@ -28,7 +28,7 @@ export default function SignInPage() {
           Sign in
         </chakra.h1>
         <Box color="quiet" mb="4">
-          This Ruddy Spring is on your home network. Whoever looks after it has the passphrase.
+          This Ruddy Spring is on your home network. Ask whoever looks after it for the passphrase.
         </Box>
         <form
           onSubmit={(e) => {
@@ -62,7 +62,7 @@ export default function SignInPage() {
             </Button>
             {access && !access.isSafe && (
               <Box fontSize="14px" color="quiet">
-                This address is plain HTTP: whoever is on the same network can read along. Use it at home only.
+                This connection is plain HTTP: anyone on the same network can read what is sent. Use it at home only.
               </Box>
             )}
           </Grid>

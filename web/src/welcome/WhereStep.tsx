@@ -12,7 +12,7 @@ interface Props {
   onChange: (metres: number) => void;
 }
 
-/** The height above the sea, as a number or from a thermometer in boiling water. */
+/** The height above sea level, as a number or from a thermometer in boiling water. */
 export function WhereStep({ altitude, onChange }: Props) {
   const units = useUnits();
   const [text, setText] = useState('');
@@ -24,7 +24,7 @@ export function WhereStep({ altitude, onChange }: Props) {
   return (
     <>
       <H2>Where is your machine?</H2>
-      <Box mb="3">Water boils lower up high, so the height decides how hot it can reach the coffee.</Box>
+      <Box mb="3">The higher you are, the cooler water boils: that limits how hot it can reach the coffee.</Box>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="4">
         <NumberField
           label="Height above sea level"
@@ -32,14 +32,14 @@ export function WhereStep({ altitude, onChange }: Props) {
           step={50}
           digits={0}
           value={altitude}
-          hint="A guess to a hundred metres is good enough"
+          hint="To the nearest hundred metres is good enough"
           onChange={onChange}
         />
         <Field
           label="Or a thermometer in boiling water reads"
           unit={units.temperature(0).unit}
           problem={measure.error ? sentenceOf(measure.error) : undefined}
-          hint={measure.data ? `That is ${number(measure.data.altitudeMetres, 0)} m above the sea` : undefined}
+          hint={measure.data ? `That is ${number(measure.data.altitudeMetres, 0)} m above sea level` : undefined}
         >
           {(ids) => (
             <Flex gap="2">

@@ -6039,7 +6039,7 @@ export interface components {
         };
         /** @description Who this screen is to the server. */
         AccessView: {
-            /** @description Whether it is at the machine that the application runs on: nobody needs to sign in there. */
+            /** @description Whether it is on the computer that the application runs on: nobody needs to sign in there. */
             atTheMachine: boolean;
             /** @description Whether it may read and write. */
             signedIn: boolean;
