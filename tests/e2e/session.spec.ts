@@ -284,11 +284,11 @@ test('a machine is added from the drawings and brewed with', async ({ page }, in
   const name = `Picnic press ${info.project.name}`;
   await page.getByLabel('Name', { exact: true }).fill(name);
   await page.getByRole('textbox', { name: /^Basket diameter/ }).fill('99');
-  await page.getByRole('button', { name: 'Use it' }).click();
+  await page.getByRole('button', { name: 'Add the machine' }).click();
   await expect(page.getByText('Basket diameter is 99 mm; it must lie between 35 and 65 mm.')).toBeVisible();
   await page.getByRole('textbox', { name: /^Basket diameter/ }).fill('49');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Use it' }).click();
+  await page.getByRole('button', { name: 'Add the machine' }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
   await expectAccessible(page);
   await expectNoSidewaysScroll(page);

@@ -149,7 +149,7 @@ function Questions({ chosen, back }: { chosen: Start; back: () => void }) {
               {elsewhere && <Notice role="alert">{elsewhere}</Notice>}
               <Flex gap="2" wrap="wrap">
                 <Button tone="strong" type="submit" disabled={keep.isPending}>
-                  Use it
+                  Add the machine
                 </Button>
                 <Button type="button" onClick={back}>
                   Another kind

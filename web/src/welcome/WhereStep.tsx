@@ -24,7 +24,9 @@ export function WhereStep({ altitude, onChange }: Props) {
   return (
     <>
       <H2>Where is your machine?</H2>
-      <Box mb="3">The higher you are, the cooler water boils: that limits how hot it can reach the coffee.</Box>
+      <Box mb="3">
+        Water boils at a lower temperature the higher you are, and that limits how hot it reaches the coffee.
+      </Box>
       <Grid templateColumns={{ base: 'minmax(0,1fr)', sm: 'minmax(0,1fr) minmax(0,1fr)' }} gap="4">
         <NumberField
           label="Height above sea level"
@@ -45,6 +47,7 @@ export function WhereStep({ altitude, onChange }: Props) {
             <Flex gap="2">
               <Input {...ids} inputMode="decimal" value={text} onChange={(e) => setText(e.target.value)} />
               <Button
+                flexShrink={0}
                 disabled={measure.isPending || value === null}
                 onClick={() => value !== null && measure.mutate(units.toCelsius(value))}
               >
