@@ -43,7 +43,7 @@ public sealed record MilkOrder(
     public const double FridgeC = 4;
 
     public static readonly FieldRange Amount = new("milkGrams", "Milk", 0, 400, "g");
-    public static readonly FieldRange From = new("fromC", "Milk before steaming", 0, 40, "degC");
+    public static readonly FieldRange From = new("fromC", "Milk at the start", 0, 40, "degC");
     public static readonly FieldRange To = new("toC", "Milk when ready", 40, 75, "degC");
 
     private const double DensityGramsPerMl = 1.03; // cow's milk at 20 degC; plant milks within a few hundredths

@@ -115,7 +115,7 @@ export default function MilkPanel({ drinks, setDrink, close }: Props) {
           )}
         </Field>
         <NumberField
-          label="Milk before steaming"
+          label="Milk at the start"
           unit={unit}
           step={1}
           digits={0}
